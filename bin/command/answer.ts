@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs';
+import { parse } from 'yaml';
+import type { InputError } from '@/core/plan';
+
+/** What a command answers: the value for --json, the text for people, and the exit code. */
+export interface Answer {
+  exit: 0 | 1 | 2;
+  value: unknown;
+  text: string;
+}
+
+/** Bad input; carries the error of CONTRACT. */
+export class Refusal extends Error {
+  readonly error: InputError;
+  constructor(code: string, path: string, sentence: string, offset?: number) {
+    super(sentence);
+    this.error = { code, path, ...(offset === undefined ? {} : { offset }), sentence };
+  }
+}
+
+const WITHOUT_VALUE = new Set(['json', 'en-bloc', 'help']);
+
+/** Splits arguments into `--flag value` pairs and the rest. */
+export function flagsOf(args: string[]): { flags: Map<string, string>; rest: string[] } {
+  const flags = new Map<string, string>();
+  const rest: string[] = [];
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i]!;
+    if (!arg.startsWith('--')) {
+      rest.push(arg);
+      continue;
+    }
+    const name = arg.slice(2);
+    if (WITHOUT_VALUE.has(name)) flags.set(name, '');
+    else if (i + 1 < args.length) flags.set(name, args[++i]!);
+    else throw new Refusal('value-missing', arg, `${arg} needs a value after it.`);
+  }
+  return { flags, rest };
+}
+
+/** The value of a flag that must be there. */
+export function need(flags: Map<string, string>, name: string, what: string): string {
+  const value = flags.get(name);
+  if (value === undefined) throw new Refusal('flag-missing', `--${name}`, `--${name} is missing; ${what} is needed.`);
+  return value;
+}
+
+/** A JSON or YAML file as a document. */
+export function readDocument(path: string, flag: string): unknown {
+  let text: string;
+  try {
+    text = readFileSync(path, 'utf8');
+  } catch {
+    throw new Refusal('no-such-file', flag, `${path} can't be read; the path of a JSON or YAML file is needed.`);
+  }
+  try {
+    return path.endsWith('.json') ? JSON.parse(text) : parse(text, { maxAliasCount: 0 });
+  } catch (e) {
+    throw new Refusal('broken-file', flag, `${path} is neither JSON nor YAML: ${(e as Error).message.split('\n')[0]}`);
+  }
+}
+
+export function printed(answer: Answer): string {
+  return answer.text.endsWith('\n') ? answer.text : `${answer.text}\n`;
+}

@@ -1,0 +1,67 @@
+import { readCall } from '@/core/ask';
+import { inputErrors, readPlan } from '@/core/plan';
+import { compile, situationSchema, trace, type Exchange, type Situation, type Trace } from '@/core/routing';
+import { Refusal, flagsOf, need, readDocument, type Answer } from './answer';
+
+const exchanges = new Map<string, Exchange>();
+
+/** A plan file compiled; kept, since batch asks the same one again and again. */
+function exchangeOf(path: string): Exchange {
+  let exchange = exchanges.get(path);
+  if (!exchange) {
+    const read = readPlan(readDocument(path, '--plan'));
+    if (!read.ok) {
+      const [first] = read.errors;
+      throw new Refusal(
+        first!.code,
+        `--plan ${first!.path}`,
+        first!.sentence + (read.errors.length > 1 ? ` (and ${read.errors.length - 1} more)` : ''),
+        first!.offset,
+      );
+    }
+    exchange = compile(read.plan);
+    exchanges.set(path, exchange);
+  }
+  return exchange;
+}
+
+function situationOf(path: string | undefined): Situation {
+  if (path === undefined) return {};
+  const parsed = situationSchema.safeParse(readDocument(path, '--situation'));
+  if (parsed.success) return parsed.data;
+  const [first] = inputErrors(parsed.error);
+  throw new Refusal(first!.code, `--situation ${first!.path}`, first!.sentence);
+}
+
+export function traceCommand(args: string[]): Answer {
+  const { flags } = flagsOf(args);
+  const exchange = exchangeOf(need(flags, 'plan', 'a plan file'));
+  const situation = situationOf(flags.get('situation'));
+  const from = need(flags, 'from', 'an extension, trunk:ID or outside:NUMBER');
+  const dial = need(flags, 'dial', 'the digits dialled');
+  const read = readCall(
+    {
+      from,
+      dial,
+      when: flags.get('at') ?? 'now',
+      calling: flags.get('calling') ?? null,
+      enBloc: flags.has('en-bloc') || undefined,
+    },
+    exchange,
+    Date.now(),
+  );
+  if (!read.ok) throw new Refusal(`bad-${read.path}`, `--${read.path}`, read.sentence, read.offset);
+  const value = trace(exchange, read.call, situation);
+  return { exit: value.outcome === 'routed' ? 0 : 1, value, text: inWords(value) };
+}
+
+function inWords(t: Trace): string {
+  const head = t.lands
+    ? `${t.outcome}: ${t.lands.label}`
+    : `${t.outcome}: cause ${t.cause?.q850} (SIP ${t.cause?.sip})`;
+  const steps = t.steps.flatMap((s) => [
+    `${s.atSeconds.toFixed(1).padStart(6)} s  ${s.sentence}`,
+    ...s.notTaken.map((n) => `            not ${n.label}: ${n.why}`),
+  ]);
+  return [head, ...steps].join('\n');
+}

@@ -1,0 +1,35 @@
+const transform = {
+  '^.+\\.(t|j|mj)sx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        target: 'es2022',
+        transform: { react: { runtime: 'automatic' } },
+      },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+const shared = {
+  testEnvironment: 'node',
+  transform,
+  transformIgnorePatterns: ['/node_modules/(?!(libphonenumber-js|uuid|yaml|rate-limiter-flexible|@sindresorhus)/)'],
+  // The package's CommonJS face lacks part of what its ESM face exports.
+  moduleNameMapper: {
+    '^libphonenumber-js/max$': '<rootDir>/node_modules/libphonenumber-js/max/index.js',
+    '^@/(.*)$': '<rootDir>/src/$1',
+  },
+  modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
+};
+
+export default {
+  projects: [
+    {
+      ...shared,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/bin/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
+    },
+    { ...shared, displayName: 'system', testMatch: ['<rootDir>/tests/**/*.test.ts'] },
+  ],
+};

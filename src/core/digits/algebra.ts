@@ -1,0 +1,125 @@
+import { DEAD, type Automaton } from './automaton';
+import { LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT } from './symbols';
+
+/** Whether a string belongs to the combined set, given whether it belongs to the left and to the right one. */
+export type Combine = (left: boolean, right: boolean) => boolean;
+
+export const UNION: Combine = (l, r) => l || r;
+export const INTERSECTION: Combine = (l, r) => l && r;
+export const DIFFERENCE: Combine = (l, r) => l && !r;
+
+/**
+ * The exact set of strings that `keep` takes from two automata, as a new one (product construction, dead states cut).
+ * An automaton's set is everything that any of its rules matches.
+ */
+export function combine(left: Automaton, right: Automaton, keep: Combine): Automaton {
+  const accepting = (a: Automaton, s: number) => s !== DEAD && a.accepts[s]!.length > 0;
+  const ids = new Map<string, number>();
+  const pairs: [number, number][] = [];
+  const idOf = (l: number, r: number): number => {
+    const key = `${l},${r}`;
+    const seen = ids.get(key);
+    if (seen !== undefined) return seen;
+    ids.set(key, pairs.length);
+    return pairs.push([l, r]) - 1;
+  };
+  idOf(0, 0);
+  const next: number[] = [];
+  for (let i = 0; i < pairs.length; i++) {
+    const [l, r] = pairs[i]!;
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const nl = l === DEAD ? DEAD : left.next[l * SYMBOL_COUNT + s]!;
+      const nr = r === DEAD ? DEAD : right.next[r * SYMBOL_COUNT + s]!;
+      next.push(nl === DEAD && nr === DEAD ? DEAD : idOf(nl, nr));
+    }
+  }
+  return trimmed(
+    next,
+    pairs.map(([l, r]) => keep(accepting(left, l), accepting(right, r))),
+  );
+}
+
+/** Cuts states from which nothing can be accepted, so that every state left is alive. */
+function trimmed(next: number[], accepting: boolean[]): Automaton {
+  const before: number[][] = accepting.map(() => []);
+  next.forEach((to, at) => {
+    if (to !== DEAD) before[to]!.push(Math.floor(at / SYMBOL_COUNT));
+  });
+  const alive = accepting.slice();
+  const work = accepting.flatMap((yes, state) => (yes ? [state] : []));
+  while (work.length > 0) {
+    for (const state of before[work.pop()!]!) {
+      if (alive[state]) continue;
+      alive[state] = true;
+      work.push(state);
+    }
+  }
+  alive[0] = true;
+  const renumbered = new Map<number, number>();
+  alive.forEach((yes, state) => yes && renumbered.set(state, renumbered.size));
+  const out = new Int32Array(renumbered.size * SYMBOL_COUNT).fill(DEAD);
+  const accepts: number[][] = [];
+  for (const [state, id] of renumbered) {
+    accepts.push(accepting[state] ? [0] : []);
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const to = next[state * SYMBOL_COUNT + s]!;
+      if (to !== DEAD && alive[to]) out[id * SYMBOL_COUNT + s] = renumbered.get(to)!;
+    }
+  }
+  return { next: out, accepts, timers: accepts.map(() => []) };
+}
+
+/** The shortest string of the set, of several the first in the order `0-9 * # +`; null when the set is empty. */
+export function shortestWitness(automaton: Automaton): string | null {
+  const seen = new Set([0]);
+  let ring: [number, string][] = [[0, '']];
+  while (ring.length > 0) {
+    const outer: [number, string][] = [];
+    for (const [state, text] of ring) {
+      for (let s = 0; s < SYMBOL_COUNT; s++) {
+        const next = automaton.next[state * SYMBOL_COUNT + s]!;
+        if (next === DEAD) continue;
+        if (automaton.accepts[next]!.length > 0) return text + SYMBOLS[s];
+        if (seen.has(next)) continue;
+        seen.add(next);
+        outer.push([next, text + SYMBOLS[s]]);
+      }
+    }
+    ring = outer;
+  }
+  return null;
+}
+
+export function isEmpty(automaton: Automaton): boolean {
+  return shortestWitness(automaton) === null;
+}
+
+/** Whether every string of `inner` is in `outer`. */
+export function isInside(inner: Automaton, outer: Automaton): boolean {
+  return isEmpty(combine(inner, outer, DIFFERENCE));
+}
+
+/** How many strings of each length 0 to `longest` the set has. */
+export function countByLength(automaton: Automaton, longest = LONGEST_DIALLED): bigint[] {
+  let now = new Map<number, bigint>([[0, 1n]]);
+  const counts: bigint[] = [0n];
+  for (let length = 1; length <= longest; length++) {
+    const then = new Map<number, bigint>();
+    for (const [state, ways] of now) {
+      for (let s = 0; s < SYMBOL_COUNT; s++) {
+        const next = automaton.next[state * SYMBOL_COUNT + s]!;
+        if (next !== DEAD) then.set(next, (then.get(next) ?? 0n) + ways);
+      }
+    }
+    let sum = 0n;
+    for (const [state, ways] of then) if (automaton.accepts[state]!.length > 0) sum += ways;
+    counts.push(sum);
+    now = then;
+  }
+  return counts;
+}
+
+/** How many strings anybody could dial, of 1 to 32 symbols. */
+export function countDialable(automaton: Automaton): bigint {
+  return countByLength(automaton).reduce((sum, n) => sum + n, 0n);
+}

@@ -1,0 +1,76 @@
+import { DEAD, mayGrow, run, waysOn, type Automaton } from './automaton';
+import { SYMBOL_COUNT, maskInWords, ordinal, symbolIndex } from './symbols';
+
+/** What the exchange knows after some digits (ENGINE E3). */
+export type MatchState = 'dead' | 'open' | 'final' | 'final-may-grow';
+
+/** The match state of an automaton's state; a `T` makes `final` wait like something that may grow. */
+export function matchState(automaton: Automaton, state: number): MatchState {
+  if (state === DEAD) return 'dead';
+  if (automaton.accepts[state]!.length === 0) return 'open';
+  return mayGrow(automaton, state) || automaton.timers[state]!.length > 0 ? 'final-may-grow' : 'final';
+}
+
+export interface Match {
+  state: MatchState;
+  why: string;
+}
+
+/** How far `digits` get in one map, with the reason in words. */
+export function matchDigits(automaton: Automaton, digits: string): Match {
+  const state = run(automaton, digits);
+  const kind = matchState(automaton, state);
+  switch (kind) {
+    case 'final':
+      return { state: kind, why: 'matches, and nothing longer can' };
+    case 'final-may-grow':
+      return mayGrow(automaton, state)
+        ? { state: kind, why: `matches; ${maskInWords(waysOn(automaton, state))} could still follow` }
+        : { state: kind, why: 'matches; the map waits for the timer' };
+    default:
+      return { state: kind, why: whyNot(automaton, digits) ?? 'matches' };
+  }
+}
+
+/**
+ * Why one map does not match a whole string: the digit at which it went wrong and what was needed there, or how many
+ * more digits are missing. Null when it matches. One idea: walk until dead, then look at the ways on just before.
+ */
+export function whyNot(automaton: Automaton, digits: string): string | null {
+  let state = 0;
+  for (let i = 0; i < digits.length; i++) {
+    const symbol = symbolIndex(digits.charCodeAt(i));
+    const next = symbol < 0 ? DEAD : automaton.next[state * SYMBOL_COUNT + symbol]!;
+    if (next === DEAD) {
+      const on = waysOn(automaton, state);
+      if (on === 0) return `takes ${i} ${i === 1 ? 'digit' : 'digits'}; ${digits.length} came`;
+      return `${ordinal(i + 1)} digit is ${digits[i]}; needs ${maskInWords(on)}`;
+    }
+    state = next;
+  }
+  if (automaton.accepts[state]!.length > 0) return null;
+  const missing = fewestMissing(automaton, state);
+  if (digits === '') return `needs at least ${missing} ${missing === 1 ? 'digit' : 'digits'}`;
+  return `needs at least ${missing} more ${missing === 1 ? 'digit' : 'digits'}, ${maskInWords(waysOn(automaton, state))} next`;
+}
+
+/** How many symbols it takes at least from a state to one that accepts (breadth first). */
+function fewestMissing(automaton: Automaton, from: number): number {
+  const seen = new Set([from]);
+  let ring = [from];
+  for (let steps = 0; ring.length > 0; steps++) {
+    const outer: number[] = [];
+    for (const state of ring) {
+      if (automaton.accepts[state]!.length > 0) return steps;
+      for (let s = 0; s < SYMBOL_COUNT; s++) {
+        const next = automaton.next[state * SYMBOL_COUNT + s]!;
+        if (next !== DEAD && !seen.has(next)) {
+          seen.add(next);
+          outer.push(next);
+        }
+      }
+    }
+    ring = outer;
+  }
+  return Infinity;
+}

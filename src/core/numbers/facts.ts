@@ -1,0 +1,86 @@
+/**
+ * Short numbers by country: what they are and, where known, what they cost the caller.
+ * Sources: 112 after Directive (EU) 2018/1972 article 109; 116xxx after Commission Decision 2007/116/EC; the others after
+ * the national numbering plans that the regulators file with ITU-T (Operational Bulletin, national numbering plans, E.129).
+ */
+export interface CountryFacts {
+  emergency: readonly string[];
+  /** code of a marked test call to the emergency service, where the country has one */
+  emergencyTest?: string;
+  /** digit maps of short service numbers with their tariff */
+  service: readonly { map: string; name: string; tariff: 'free' | 'ordinary' | 'special' }[];
+}
+
+const HARMONISED = { map: '116xxx', name: 'harmonised service of social value', tariff: 'free' } as const;
+
+export const COUNTRY_FACTS: Readonly<Record<string, CountryFacts>> = {
+  AT: {
+    emergency: ['112', '122', '133', '144'],
+    service: [HARMONISED, { map: '118xxx', name: 'directory enquiries', tariff: 'special' }],
+  },
+  AU: { emergency: ['000', '112'], service: [{ map: '13xxxx', name: 'local rate service', tariff: 'ordinary' }] },
+  BE: { emergency: ['112', '100', '101'], service: [HARMONISED] },
+  CA: { emergency: ['911'], service: [{ map: '[2-8]11', name: 'public service', tariff: 'ordinary' }] },
+  CH: { emergency: ['112', '117', '118', '144'], service: [{ map: '143|147', name: 'helpline', tariff: 'free' }] },
+  DE: {
+    emergency: ['112', '110'],
+    service: [
+      { map: '115', name: 'public administration', tariff: 'ordinary' },
+      HARMONISED,
+      { map: '118xx', name: 'directory enquiries', tariff: 'special' },
+    ],
+  },
+  DK: {
+    emergency: ['112'],
+    service: [{ map: '114|1813', name: 'police, medical helpline', tariff: 'ordinary' }, HARMONISED],
+  },
+  ES: {
+    emergency: ['112', '091', '061'],
+    service: [HARMONISED, { map: '118xx', name: 'directory enquiries', tariff: 'special' }],
+  },
+  FI: { emergency: ['112'], service: [HARMONISED] },
+  FR: {
+    emergency: ['112', '15', '17', '18'],
+    service: [HARMONISED, { map: '118xxx', name: 'directory enquiries', tariff: 'special' }],
+  },
+  GB: {
+    emergency: ['999', '112'],
+    service: [
+      { map: '101|105|111|119', name: 'police, power cut, health', tariff: 'free' },
+      HARMONISED,
+      { map: '118xxx', name: 'directory enquiries', tariff: 'special' },
+      { map: '123', name: 'speaking clock', tariff: 'special' },
+    ],
+  },
+  IE: {
+    emergency: ['112', '999'],
+    service: [HARMONISED, { map: '118xx', name: 'directory enquiries', tariff: 'special' }],
+  },
+  IT: { emergency: ['112', '113', '115', '118'], service: [HARMONISED] },
+  NL: { emergency: ['112'], service: [HARMONISED, { map: '18xx', name: 'directory enquiries', tariff: 'special' }] },
+  NO: {
+    emergency: ['110', '112', '113'],
+    service: [{ map: '02800|116117', name: 'police, medical helpline', tariff: 'ordinary' }],
+  },
+  PL: { emergency: ['112', '997', '998', '999'], service: [HARMONISED] },
+  PT: { emergency: ['112'], service: [HARMONISED] },
+  SE: {
+    emergency: ['112'],
+    service: [
+      { map: '1177', name: 'health', tariff: 'ordinary' },
+      { map: '11313|11414', name: 'crisis information, police', tariff: 'ordinary' },
+      HARMONISED,
+      { map: '118xxx', name: 'directory enquiries', tariff: 'special' },
+    ],
+  },
+  US: {
+    emergency: ['911'],
+    emergencyTest: '933',
+    service: [{ map: '[2-8]11', name: 'public service', tariff: 'ordinary' }],
+  },
+};
+
+/** Emergency numbers of a country; 112 where nothing more is known, as mobile networks take it everywhere. */
+export function emergencyNumbersOf(country: string): readonly string[] {
+  return COUNTRY_FACTS[country]?.emergency ?? ['112'];
+}

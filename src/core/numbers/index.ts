@@ -1,0 +1,6 @@
+/** Telephone numbers: reading, writing, kinds of call (ENGINE E5; ITU-T E.164, E.129). */
+export * from './kinds';
+export * from './number';
+export * from './facts';
+export * from './read';
+export * from './write';

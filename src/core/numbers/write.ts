@@ -1,0 +1,35 @@
+import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
+import type { OutsideNumber } from './number';
+import { internationalPrefixOf, nationalPrefixOf } from './read';
+
+/** The forms in which a trunk may want digits (ENGINE E5). */
+export const WRITTEN_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
+export type WrittenForm = (typeof WRITTEN_FORMS)[number];
+
+/** Digits of a number in a form, as seen from a country and area. Short and private numbers stay as they are. */
+export function writeNumber(number: OutsideNumber, form: WrittenForm, country: string, area: string | null): string {
+  if (number.e164 === null || form === 'private') return number.significant;
+  const home = number.country === country;
+  const abroad = () => `${internationalPrefixOf(country)}${number.e164!.slice(1)}`;
+  switch (form) {
+    case 'plus':
+      return number.e164;
+    case 'digits':
+      return number.e164.slice(1);
+    case 'significant':
+      return home ? number.significant : abroad();
+    case 'subscriber':
+      if (home && area && number.significant.startsWith(area) && number.significant.length > area.length)
+        return number.significant.slice(area.length);
+      return home ? nationalPrefixOf(country) + number.significant : abroad();
+    case 'national':
+      return home ? nationalPrefixOf(country) + number.significant : abroad();
+  }
+}
+
+/** An E.164 number spaced for reading: national form in its own country, international form elsewhere. */
+export function showNumber(e164: string, country: string | null): string {
+  const parsed = parsePhoneNumberFromString(e164);
+  if (!parsed) return e164;
+  return parsed.country === country ? parsed.formatNational() : parsed.formatInternational();
+}

@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { parseDigitMap } from '../digits';
+import { callingCodeOf } from '../numbers';
+
+/** The kinds of object a plan is made of; also the kinds a reference can point to. */
+export const OBJECT_KINDS = [
+  'class',
+  'ladder',
+  'site',
+  'trunk',
+  'person',
+  'mailbox',
+  'extension',
+  'number',
+  'rung',
+  'inboundRoute',
+  'numberAddition',
+] as const;
+export type ObjectKind = (typeof OBJECT_KINDS)[number];
+
+/** What a reference field points to: one kind, or any object that calls can be led to. */
+export type RefTarget = ObjectKind | 'destination';
+
+/** What the schema knows of a field beyond its type; read by the database mapper, the integrity check and the screens. */
+export type FieldMeta = {
+  /** title of the field on screens */
+  title?: string;
+  /** note of the field: one sentence, one example, what it does to a caller */
+  description?: string;
+  ref?: RefTarget;
+};
+
+export const id = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,35}$/, 'an id has 1 to 36 small letters, digits and hyphens')
+  .meta({ title: 'Id' });
+
+/** A reference by id to another object of the plan. */
+export const ref = (target: RefTarget, meta: FieldMeta = {}) => id.clone().meta({ ...meta, ref: target });
+
+/** One line of text, trimmed, without control characters. */
+export const line = (most: number, least = 0) =>
+  z
+    .string()
+    .trim()
+    .min(least, least === 1 ? 'is empty; a text is needed here' : `has fewer than ${least} characters`)
+    .max(most, `is longer than ${most} characters`)
+    // eslint-disable-next-line no-control-regex
+    .regex(/^[^\u0000-\u001f\u007f]*$/, 'holds a control character; plain text on one line is needed');
+
+export const name = line(80, 1).meta({ title: 'Name' });
+
+export const note = z
+  .string()
+  .max(2000, 'is longer than 2000 characters')
+  .default('')
+  .meta({ title: 'Note', description: 'Why this is as it is, for whoever comes next. Callers never hear it.' });
+
+export const digits = (most: number) =>
+  z.string().regex(new RegExp(`^[0-9]{1,${most}}$`), `takes 1 to ${most} digits and nothing else`);
+
+export const e164 = z
+  .string()
+  .regex(/^\+[1-9][0-9]{4,14}$/, 'is no E.164 number: + and 5 to 15 digits, such as +441632960100');
+
+export const country = z
+  .string()
+  .regex(/^[A-Z]{2}$/, 'is no country code: two capital letters such as GB (ISO 3166-1)')
+  .refine(hasCallingCode, 'is no country with a telephone code');
+
+function hasCallingCode(code: string): boolean {
+  try {
+    return callingCodeOf(code) !== '';
+  } catch {
+    return false;
+  }
+}
+
+export const zone = z.string().refine(isZone, 'is no time zone: an IANA name such as Europe/London is needed');
+
+function isZone(text: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: text });
+    return /\//.test(text) || text === 'UTC';
+  } catch {
+    return false;
+  }
+}
+
+/** A digit map in text; the message carries what was wrong and at which position. */
+export const digitMap = z.string().superRefine((text, ctx) => {
+  const parsed = parseDigitMap(text);
+  if (!parsed.ok)
+    ctx.addIssue({ code: 'custom', message: parsed.error.sentence, params: { offset: parsed.error.offset } });
+});
+
+export const email = z.email('is no e-mail address, such as desk@lanternfold.example').max(254);
+
+/** Several references without repeats, in order. */
+export const refs = (target: RefTarget, most: number, meta: FieldMeta = {}) =>
+  z
+    .array(id)
+    .max(most, `holds more than ${most}`)
+    .refine((list) => new Set(list).size === list.length, 'names the same thing twice')
+    .default([])
+    .meta({ ...meta, ref: target });

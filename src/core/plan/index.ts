@@ -1,0 +1,21 @@
+/** The plan document: one schema per object, references, integrity, differences. */
+export * from './fields';
+export * from './plan';
+export * from './problem';
+export * from './document';
+export * from './introspect';
+export * from './integrity';
+export * from './references';
+export * from './differences';
+export * from './objects/extension';
+export * from './objects/number';
+export * from './objects/trunk';
+export * from './objects/class';
+export * from './objects/ladder';
+export * from './objects/site';
+export type { Person } from './objects/person';
+export type { Mailbox } from './objects/mailbox';
+export type { Organisation } from './objects/organisation';
+export { organisation as organisationSchema } from './objects/organisation';
+export type { InboundRoute } from './objects/inbound-route';
+export type { PlanNumberAddition } from './objects/number-addition';

@@ -1,0 +1,150 @@
+import { OBJECT_KINDS, type ObjectKind } from './fields';
+import { fitsTarget, referenceFieldsOf } from './introspect';
+import { OBJECTS, labelOf, objectsOf, type AnyObject, type Plan } from './plan';
+import type { InputError } from './problem';
+
+interface Known {
+  kind: ObjectKind;
+  object: AnyObject;
+}
+
+/**
+ * What a schema of single objects can't see: ids used twice, references to nothing or to the wrong kind, digits twice
+ * in one number space, one outside number twice, ranges that overlap. Empty when the plan is whole.
+ */
+export function integrityErrors(plan: Plan): InputError[] {
+  const errors: InputError[] = [];
+  const known = new Map<string, Known>();
+  for (const kind of OBJECT_KINDS) {
+    objectsOf(plan, kind).forEach((object, i) => {
+      const before = known.get(object.id);
+      if (before)
+        errors.push({
+          code: 'id-twice',
+          path: `${OBJECTS[kind].list}.${i}.id`,
+          sentence: `The id ${object.id} is already that of ${OBJECTS[before.kind].word} ${labelOf(before.kind, before.object)}; ids are unique in a plan.`,
+        });
+      else known.set(object.id, { kind, object });
+    });
+  }
+  for (const kind of OBJECT_KINDS) {
+    objectsOf(plan, kind).forEach((object, i) =>
+      errors.push(...danglingIn(kind, object, `${OBJECTS[kind].list}.${i}`, known)),
+    );
+  }
+  if (plan.organisation.blockedLeadTo)
+    check(plan.organisation.blockedLeadTo, 'destination', 'organisation.blockedLeadTo', known, errors);
+  errors.push(
+    ...digitsTwice(plan),
+    ...twice(plan.numbers, 'numbers', 'e164'),
+    ...rangeOverlaps(plan),
+    ...siteCodes(plan),
+  );
+  return errors;
+}
+
+function danglingIn(kind: ObjectKind, object: AnyObject, path: string, known: Map<string, Known>): InputError[] {
+  const errors: InputError[] = [];
+  for (const field of referenceFieldsOf(kind)) {
+    const value = (object as unknown as Record<string, unknown>)[field.field] as string | string[] | null;
+    if (Array.isArray(value))
+      value.forEach((id, i) => check(id, field.ref, `${path}.${field.field}.${i}`, known, errors));
+    else if (value !== null) check(value, field.ref, `${path}.${field.field}`, known, errors);
+  }
+  return errors;
+}
+
+function check(
+  id: string,
+  target: Parameters<typeof fitsTarget>[0],
+  path: string,
+  known: Map<string, Known>,
+  errors: InputError[],
+): void {
+  const found = known.get(id);
+  const wanted = target === 'destination' ? 'something that calls can be led to' : OBJECTS[target].word;
+  if (!found)
+    errors.push({
+      code: 'no-such-object',
+      path,
+      sentence: `${path} refers to ${id}, which is not in the plan; the id of a ${wanted} is needed.`,
+    });
+  else if (!fitsTarget(target, found.kind))
+    errors.push({
+      code: 'wrong-kind',
+      path,
+      sentence: `${path} refers to ${OBJECTS[found.kind].word} ${labelOf(found.kind, found.object)}; the id of a ${wanted} is needed.`,
+    });
+}
+
+/** The number space of a site: one for the organisation, or its own (ENGINE E4). */
+export function numberSpaceOf(plan: Pick<Plan, 'organisation'>, siteId: string): string {
+  return plan.organisation.numberSpace === 'organisation' ? 'organisation' : siteId;
+}
+
+function digitsTwice(plan: Plan): InputError[] {
+  const errors: InputError[] = [];
+  const seen = new Map<string, string>();
+  plan.extensions.forEach((extension, i) => {
+    const key = `${numberSpaceOf(plan, extension.site)} ${extension.digits}`;
+    const other = seen.get(key);
+    if (other)
+      errors.push({
+        code: 'digits-twice',
+        path: `extensions.${i}.digits`,
+        sentence: `${extension.digits} is already ${other}; digits are unique in a number space.`,
+      });
+    else seen.set(key, extension.name);
+  });
+  return errors;
+}
+
+function twice(rows: readonly { id: string; e164: string }[], list: string, field: 'e164'): InputError[] {
+  const seen = new Set<string>();
+  return rows.flatMap((row, i) => {
+    if (!seen.has(row[field])) {
+      seen.add(row[field]);
+      return [];
+    }
+    return [
+      {
+        code: 'number-twice',
+        path: `${list}.${i}.${field}`,
+        sentence: `${row[field]} is in the plan already; a number stands there once.`,
+      },
+    ];
+  });
+}
+
+function rangeOverlaps(plan: Plan): InputError[] {
+  const errors: InputError[] = [];
+  const all = plan.sites.flatMap((s, i) =>
+    s.ranges.map((r, j) => ({ ...r, site: s, path: `sites.${i}.ranges.${j}`, space: numberSpaceOf(plan, s.id) })),
+  );
+  all.forEach((a, i) => {
+    for (const b of all.slice(0, i)) {
+      if (a.space === b.space && a.from.length === b.from.length && a.from <= b.to && b.from <= a.to)
+        errors.push({
+          code: 'ranges-overlap',
+          path: a.path,
+          sentence: `${a.from} to ${a.to} of ${a.site.name} overlaps ${b.from} to ${b.to} of ${b.site.name}.`,
+        });
+    }
+  });
+  return errors;
+}
+
+function siteCodes(plan: Plan): InputError[] {
+  if (plan.organisation.numberSpace === 'organisation') return [];
+  const errors: InputError[] = [];
+  plan.sites.forEach((s, i) => {
+    const other = plan.sites.slice(0, i).find((o) => o.siteCode !== null && o.siteCode === s.siteCode);
+    if (other)
+      errors.push({
+        code: 'site-code-twice',
+        path: `sites.${i}.siteCode`,
+        sentence: `Site code ${s.siteCode} is already that of ${other.name}.`,
+      });
+  });
+  return errors;
+}

@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { DESTINATION_KINDS } from '../destinations/kinds';
+import type { FieldMeta, ObjectKind, RefTarget } from './fields';
+import { OBJECTS } from './plan';
+
+/** What the schema knows of one field. */
+export interface FieldFacts extends FieldMeta {
+  field: string;
+  /** true when it holds a list of references or values */
+  many: boolean;
+  nullable: boolean;
+}
+
+const cache = new Map<ObjectKind, FieldFacts[]>();
+
+/** The fields of a kind of object in schema order, with titles, notes and what they refer to. */
+export function fieldsOf(kind: ObjectKind): FieldFacts[] {
+  let facts = cache.get(kind);
+  if (!facts) {
+    const shape = (OBJECTS[kind].schema as unknown as z.ZodObject).shape as Record<string, z.ZodType>;
+    facts = Object.entries(shape).map(([field, schema]) => ({ field, ...unwrap(schema) }));
+    cache.set(kind, facts);
+  }
+  return facts;
+}
+
+/** The fields of a kind that refer to other objects. */
+export function referenceFieldsOf(kind: ObjectKind): (FieldFacts & { ref: RefTarget })[] {
+  return fieldsOf(kind).filter((f): f is FieldFacts & { ref: RefTarget } => f.ref !== undefined);
+}
+
+/** Whether an object of `kind` is what a reference to `target` may point to. */
+export function fitsTarget(target: RefTarget, kind: ObjectKind): boolean {
+  return target === 'destination' ? (DESTINATION_KINDS as readonly string[]).includes(kind) : target === kind;
+}
+
+function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
+  let meta: FieldMeta = {};
+  let nullable = false;
+  let inner: z.ZodType = schema;
+  for (;;) {
+    meta = { ...inner.meta(), ...meta };
+    if (inner instanceof z.ZodNullable) nullable = true;
+    else if (!(inner instanceof z.ZodDefault)) return { ...meta, nullable, many: inner instanceof z.ZodArray };
+    inner = inner.unwrap() as z.ZodType;
+  }
+}

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { CALL_KINDS, type CallKind } from '../../numbers';
+import { id, name, note } from '../fields';
+
+/** Kinds of call a class can say something about; emergency calls obey no class (ENGINE E4). */
+export const RULED_KINDS = CALL_KINDS.filter((k): k is Exclude<CallKind, 'emergency'> => k !== 'emergency');
+export type RuledKind = (typeof RULED_KINDS)[number];
+
+export const classRight = z.strictObject({
+  allow: z.boolean().default(false),
+  /** ask for a PIN before the call goes out */
+  pin: z.boolean().default(false),
+  /** may a call be forwarded to outside numbers of this kind */
+  forward: z.boolean().default(false),
+});
+export type ClassRight = z.output<typeof classRight>;
+
+const rights = Object.fromEntries(
+  RULED_KINDS.map((k) => [k, classRight.default({ allow: false, pin: false, forward: false })]),
+) as Record<RuledKind, z.ZodDefault<typeof classRight>>;
+
+export const classOfService = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Staff.' }),
+  rights: z.strictObject(rights).meta({
+    title: 'Rights',
+    description:
+      'For each kind of call: allowed, with a PIN, and whether calls may be forwarded to it. Emergency calls always go.',
+  }),
+  note,
+});
+export type ClassOfService = z.output<typeof classOfService>;

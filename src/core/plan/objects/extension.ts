@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { digits, id, line, name, note, ref } from '../fields';
+
+export const EXTENSION_KINDS = ['person', 'place', 'fax', 'virtual'] as const;
+
+/** Points at a secret by its version; the secret itself never stands in a plan (ARCHITECTURE principle 5). */
+export const secretVersion = z.strictObject({ version: z.number().int().min(1).max(1_000_000) });
+
+export const extension = z.strictObject({
+  id,
+  digits: digits(10).meta({
+    title: 'Digits',
+    description: 'What colleagues dial. Unique in its number space. Example: 2150.',
+  }),
+  name: name.meta({
+    title: 'Name',
+    description: 'Shown on colleagues’ phones when this one calls. Example: Ilse Brandvik.',
+  }),
+  kind: z.enum(EXTENSION_KINDS).default('person').meta({
+    title: 'Kind',
+    description: 'Person, place (lobby, lift), fax, or virtual: routing only, without a phone.',
+  }),
+  site: ref('site', { title: 'Site', description: 'Decides emergency numbers, outbound ladder and time zone.' }),
+  person: ref('person', { title: 'Person', description: 'Who uses it. A place phone has nobody.' })
+    .nullable()
+    .default(null),
+  class: ref('class', { title: 'Class of service', description: 'Which kinds of call this extension may make.' }),
+  outgoingNumber: ref('number', {
+    title: 'Outgoing number',
+    description: 'Shown outside instead of its own number. Example: the site’s main number. The person called sees it.',
+  })
+    .nullable()
+    .default(null),
+  withholdNumber: z.boolean().default(false).meta({
+    title: 'Withhold number',
+    description: 'Hides the number on every outside call. Emergency services see it all the same.',
+  }),
+  sipPassword: secretVersion.nullable().default(null).meta({
+    title: 'SIP password',
+    description:
+      'What the phone signs in with. Made strong; shown only to those with the right, each showing recorded.',
+  }),
+  ringSeconds: z.number().int().min(5).max(180).default(25).meta({
+    title: 'Rings for',
+    description: 'Seconds it rings before the call goes on. Example: 25, about five rings for the caller.',
+  }),
+  mailbox: ref('mailbox', {
+    title: 'Mailbox',
+    description: 'Takes the call when nobody answers or the line is busy. Empty: the caller hears that nobody answers.',
+  })
+    .nullable()
+    .default(null),
+  place: line(120).default('').meta({
+    title: 'Place',
+    description: 'Where a place phone stands; told to the emergency service. Example: Berth 2, quayside.',
+  }),
+  emergencyCallback: ref('number', {
+    title: 'Emergency callback number',
+    description: 'Shown to the emergency service for this phone. Empty: the site’s.',
+  })
+    .nullable()
+    .default(null),
+  note,
+});
+export type Extension = z.output<typeof extension>;

@@ -1,0 +1,46 @@
+import { z } from 'zod';
+import { digitMap, id, name, note, ref, refs } from '../fields';
+
+export const inboundRoute = z
+  .strictObject({
+    id,
+    position: z
+      .number()
+      .meta({ title: 'Position', description: 'Read from the smallest upwards; the first that fits decides.' }),
+    name: name.meta({ title: 'Name', description: 'Example: Main number.' }),
+    numbers: refs('number', 500, { title: 'Called numbers', description: 'Numbers of ours that this route takes.' }),
+    calledMap: digitMap.nullable().default(null).meta({
+      title: 'Called map',
+      description:
+        'A digit map over E.164 (with +) or over private digits. Example: +4416329601x{2}, or 2x{3} from a private link.',
+    }),
+    callingMap: digitMap.nullable().default(null).meta({
+      title: 'Calling numbers',
+      description: 'Only callers whose E.164 number this map takes. Example: +46x{6,12}. Empty: everyone.',
+    }),
+    callingWithheld: z.boolean().default(false).meta({
+      title: 'Withheld callers',
+      description: 'Callers who hide their number fit as well; alone, only those do.',
+    }),
+    trunk: ref('trunk', { title: 'Trunk', description: 'Only calls that arrive here. Empty: any.' })
+      .nullable()
+      .default(null),
+    leadsTo: ref('destination', { title: 'Leads to', description: 'Where the caller goes. Empty: see the next field.' })
+      .nullable()
+      .default(null),
+    dialledExtension: z.boolean().default(false).meta({
+      title: 'Leads to the dialled extension',
+      description:
+        'The delivered digits are taken as an extension’s digits. Example: 2104 from a private link rings 2104.',
+    }),
+    note,
+  })
+  .refine((r) => r.numbers.length > 0 || r.calledMap !== null, {
+    path: ['numbers'],
+    message: 'is empty; name a called number or give a called map',
+  })
+  .refine((r) => r.leadsTo === null || !r.dialledExtension, {
+    path: ['leadsTo'],
+    message: 'is set although the route leads to the dialled extension; one of both',
+  });
+export type InboundRoute = z.output<typeof inboundRoute>;

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { digitMap, name, note, ref } from '../fields';
+
+export const organisation = z.strictObject({
+  name,
+  numberSpace: z.enum(['organisation', 'site']).default('organisation').meta({
+    title: 'Number space',
+    description:
+      'Whether extension digits are unique in the whole organisation, or per site with the site code dialled in front. Example: with one space 2104 is one phone, whoever dials it.',
+  }),
+  interDigitSeconds: z.number().int().min(1).max(30).default(4).meta({
+    title: 'Pause between digits',
+    description:
+      'Seconds the exchange waits for another digit before it takes what it has. Example: 4. A caller whose digits could still grow hears silence for this long, or dials #.',
+  }),
+  firstDigitSeconds: z.number().int().min(1).max(60).default(12).meta({
+    title: 'Pause before the first digit',
+    description: 'Seconds of dial tone before the exchange gives up. Example: 12.',
+  }),
+  blockedCallers: digitMap.nullable().default(null).meta({
+    title: 'Blocked callers',
+    description:
+      'A digit map over calling numbers in E.164 that are turned away before any inbound route. Example: +44700900x{3}.',
+  }),
+  blockedLeadTo: ref('destination', {
+    title: 'Blocked callers go to',
+    description: 'Where blocked callers end. Empty: the call is refused.',
+  })
+    .nullable()
+    .default(null),
+  note,
+});
+export type Organisation = z.output<typeof organisation>;

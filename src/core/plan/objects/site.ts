@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { country, digitMap, digits, id, line, name, note, ref, refs, zone } from '../fields';
+
+export const digitRange = z
+  .strictObject({ from: digits(10), to: digits(10) })
+  .refine(
+    (r) => r.from.length === r.to.length && r.from <= r.to,
+    'runs backwards or changes length: 2000 to 2199 is a range',
+  );
+
+export const site = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'What people call the place. Example: North Quay.' }),
+  country: country.meta({
+    title: 'Country',
+    description: 'Decides which emergency numbers exist and how national numbers are read. Example: GB.',
+  }),
+  zone: zone.meta({
+    title: 'Time zone',
+    description: 'IANA zone in which times of this site are read. Example: Europe/London.',
+  }),
+  language: line(35, 2)
+    .default('en')
+    .meta({ title: 'Language', description: 'Of prompts and mail (BCP 47). Example: sv.' }),
+  address: line(200).default('').meta({
+    title: 'Address',
+    description: 'What the emergency service is told. Example: 1 Quay Road, North Quay.',
+  }),
+  area: digits(6).nullable().default(null).meta({
+    title: 'Area',
+    description: 'Area digits without national prefix; calls inside it are local. Example: 1632.',
+  }),
+  outsidePrefix: digits(3).nullable().default(null).meta({
+    title: 'Outside prefix',
+    description: 'What people dial before an outside number. Emergency numbers work with and without it. Example: 9.',
+  }),
+  siteCode: digits(6).nullable().default(null).meta({
+    title: 'Site code',
+    description:
+      'Dialled before extension digits from other sites when each site has its own number space. Example: 81.',
+  }),
+  ranges: z.array(digitRange).max(50).default([]).meta({
+    title: 'Extension ranges',
+    description: 'Digits that new extensions of this site take. Example: 2000 to 2199.',
+  }),
+  mainNumber: ref('number', {
+    title: 'Main number',
+    description: 'Shown when an extension has no number of its own. Example: +44 1632 960100.',
+  })
+    .nullable()
+    .default(null),
+  emergencyCallback: ref('number', {
+    title: 'Emergency callback number',
+    description: 'Shown to the emergency service, which calls back on it. Empty: the main number.',
+  })
+    .nullable()
+    .default(null),
+  emergencyTrunks: refs('trunk', 20, {
+    title: 'Emergency trunks',
+    description:
+      'Trunks that emergency calls of this site try, in order; only trunks of the same country. A caller in need hears nothing of it when one fails: the next is tried.',
+  }),
+  emergencyNotify: refs('person', 50, {
+    title: 'Told of emergency calls',
+    description: 'People who are told at once when somebody here makes an emergency call.',
+  }),
+  ladder: ref('ladder', {
+    title: 'Outbound ladder',
+    description: 'The ordered rules for calls that leave. Sites may share one.',
+  })
+    .nullable()
+    .default(null),
+  blockedCallers: digitMap.nullable().default(null).meta({
+    title: 'Blocked callers',
+    description: 'Calling numbers in E.164 that this site turns away. Example: +46700000x{3}.',
+  }),
+  blockedLeadTo: ref('destination', { title: 'Blocked callers go to', description: 'Empty: the call is refused.' })
+    .nullable()
+    .default(null),
+  note,
+});
+export type Site = z.output<typeof site>;

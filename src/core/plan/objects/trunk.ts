@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { WRITTEN_FORMS } from '../../numbers';
+import { digits, id, line, name, note, ref } from '../fields';
+import { secretVersion } from './extension';
+
+export const TRUNK_KINDS = ['sip-registration', 'sip-peer', 'isdn'] as const;
+export const CODECS = ['G.711A', 'G.711U', 'G.722', 'G.726-32', 'G.729', 'iLBC-20', 'iLBC-30', 'opus-32'] as const;
+/** How delivered digits are to be read, after the head was put in front. */
+export const DELIVERED_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
+export const NUMBER_TYPES_ISDN = ['unknown', 'international', 'national', 'subscriber'] as const;
+
+export const trunk = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Kestrel Voice.' }),
+  kind: z.enum(TRUNK_KINDS).meta({
+    title: 'Kind',
+    description:
+      'SIP with registration (we sign in at the carrier), SIP peer (known by address), or ISDN primary rate.',
+  }),
+  site: ref('site', {
+    title: 'Site',
+    description: 'Where it ends. Emergency calls never leave by another country’s trunk.',
+  }),
+  enabled: z
+    .boolean()
+    .default(true)
+    .meta({ title: 'Enabled', description: 'A disabled trunk is passed over, in both directions.' }),
+  host: line(253).default('').meta({
+    title: 'Host',
+    description: 'Name or address of the far end, with :port when it isn’t 5060. Example: sip.kestrel.example.',
+  }),
+  account: line(80).default('').meta({ title: 'Account', description: 'User name from the carrier’s letter.' }),
+  password: secretVersion
+    .nullable()
+    .default(null)
+    .meta({ title: 'Password', description: 'From the carrier’s letter; kept encrypted.' }),
+  channels: z.number().int().min(1).max(10_000).meta({
+    title: 'Channels',
+    description: 'Calls it carries at once. Example: 20. The next caller is sent to the next trunk, or refused.',
+  }),
+  keptForIncoming: z.number().int().min(0).max(10_000).default(0).meta({
+    title: 'Kept for incoming',
+    description: 'Channels that outgoing calls leave free. Example: 4. Emergency calls may take them.',
+  }),
+  codecs: z.array(z.enum(CODECS)).min(1, 'names no codec; one is needed').max(8).default(['G.711A']).meta({
+    title: 'Codecs',
+    description: 'What the far end accepts, best first. Example: G.711A, G.722.',
+  }),
+  deliveredLength: z.number().int().min(1).max(20).nullable().default(null).meta({
+    title: 'Digits delivered',
+    description: 'How many digits of the called number arrive. Example: 11. Empty: any number of them.',
+  }),
+  deliveredForm: z.enum(DELIVERED_FORMS).default('plus').meta({
+    title: 'Delivered as',
+    description: 'How they are to be read once the head is in front. Example: national, as 01632 960150.',
+  }),
+  deliveredHead: z
+    .string()
+    .regex(/^\+?[0-9]{0,15}$/, 'takes digits, with + in front where needed')
+    .default('')
+    .meta({
+      title: 'Head',
+      description: 'Put in front of what is delivered. Example: 4066969 before the last three digits.',
+    }),
+  writes: z.enum(WRITTEN_FORMS).default('plus').meta({
+    title: 'Wants numbers as',
+    description: 'The form the carrier takes. Example: plus, as +46313900610.',
+  }),
+  carrierPrefix: digits(8).nullable().default(null).meta({
+    title: 'Carrier prefix',
+    description: 'Digits sent before every number but emergency ones. Usually none.',
+  }),
+  isdnNumberType: z.enum(NUMBER_TYPES_ISDN).default('unknown').meta({
+    title: 'Type of number',
+    description: 'Sent in the called party number element of ISDN (ITU-T Q.931 section 4.5.8).',
+  }),
+  ownNumber: ref('number', {
+    title: 'Main number',
+    description: 'Shown when nothing else is set, and where it may show no other.',
+  })
+    .nullable()
+    .default(null),
+  showsOriginalCaller: z.boolean().default(false).meta({
+    title: 'Shows the original caller',
+    description: 'Whether a forwarded call may carry the first caller’s number. Else our number with a diversion mark.',
+  }),
+  transit: z.boolean().default(false).meta({
+    title: 'Transit',
+    description:
+      'Whether calls from outside may leave again to digits that the caller chose. Leave off: it is how toll fraud works.',
+  }),
+  answerSeconds: z.number().int().min(1).max(60).default(5).meta({
+    title: 'Answer time',
+    description: 'Seconds without any response before the next trunk is tried. Example: 5.',
+  }),
+  otherwise: ref('destination', {
+    title: 'Otherwise',
+    description: 'Where calls go that fit no number or route. Empty: released as unallocated (Q.850 cause 1).',
+  })
+    .nullable()
+    .default(null),
+  note,
+});
+export type Trunk = z.output<typeof trunk>;

@@ -1,0 +1,9 @@
+/** The routing engine: a plan compiled into an exchange, and what happens to a call (ENGINE E1-E9, E13). */
+export * from './answer';
+export * from './cause';
+export * from './exchange';
+export * from './reasons';
+export * from './situation';
+export { destinationOf } from './walk';
+export { trace } from './trace';
+export { dialledFromOutside } from './incoming';
