@@ -5,7 +5,8 @@ import { fileURLToPath } from 'node:url';
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
 
-function newest(path) {
+/** The newest change below a path, in milliseconds. */
+export function newest(path) {
   const stat = statSync(path);
   if (!stat.isDirectory()) return stat.mtimeMs;
   return readdirSync(path).reduce((most, name) => Math.max(most, newest(join(path, name))), stat.mtimeMs);

@@ -19,3 +19,5 @@ export type { Organisation } from './objects/organisation';
 export { organisation as organisationSchema } from './objects/organisation';
 export type { InboundRoute } from './objects/inbound-route';
 export type { PlanNumberAddition } from './objects/number-addition';
+export * from './pin';
+export * from './free';

@@ -9,6 +9,10 @@ export interface FieldFacts extends FieldMeta {
   /** true when it holds a list of references or values */
   many: boolean;
   nullable: boolean;
+  /** how a value of it is kept: plain text or number, yes or no, or a structure */
+  type: 'text' | 'number' | 'boolean' | 'json';
+  /** the words a field chooses from, where it does */
+  choices: readonly string[] | null;
 }
 
 const cache = new Map<ObjectKind, FieldFacts[]>();
@@ -41,7 +45,13 @@ function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
   for (;;) {
     meta = { ...inner.meta(), ...meta };
     if (inner instanceof z.ZodNullable) nullable = true;
-    else if (!(inner instanceof z.ZodDefault)) return { ...meta, nullable, many: inner instanceof z.ZodArray };
+    else if (!(inner instanceof z.ZodDefault)) return { ...meta, nullable, many: inner instanceof z.ZodArray, type: typeOf(inner), choices: inner instanceof z.ZodEnum ? inner.options.map(String) : null };
     inner = inner.unwrap() as z.ZodType;
   }
+}
+
+function typeOf(schema: z.ZodType): FieldFacts['type'] {
+  if (schema instanceof z.ZodBoolean) return 'boolean';
+  if (schema instanceof z.ZodNumber) return 'number';
+  return schema instanceof z.ZodString || schema instanceof z.ZodEnum || schema instanceof z.ZodEmail ? 'text' : 'json';
 }

@@ -1,0 +1,74 @@
+// Builds the application when stale, and runs it with everything it needs around it.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT, bundle, newest } from './bundle.mjs';
+import { Trouble, ensureDebian, ensureFree, ensurePackages, settings } from './environment.mjs';
+import { startDatabase } from './database.mjs';
+
+const NEXT = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
+
+/** Environment of every process of ours. */
+export function environmentOf({ port, dbPort, data }) {
+  return { ...process.env, NEXT_TELEMETRY_DISABLED: '1', POLYDROME_PORT: String(port), POLYDROME_DB_PORT: String(dbPort), POLYDROME_DATA: data };
+}
+
+/** Runs a command to its end; its output is shown when it fails. */
+export function runToEnd(command, args, env, what) {
+  const ran = spawnSync(command, args, { cwd: ROOT, env, encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+  if (ran.stdout && ran.status === 0 && /\S/.test(ran.stdout) && what === null) process.stdout.write(ran.stdout);
+  if (ran.status !== 0) throw new Trouble(`${what ?? command} failed:\n${((ran.stdout || '') + (ran.stderr || '')).slice(-4000)}`);
+}
+
+/** Builds the application unless the last build is newer than every source. */
+export function buildWhenStale() {
+  const stamp = join(ROOT, '.next', 'polydrome-built');
+  const sources = ['src', 'package.json', 'next.config.mjs'].map((s) => join(ROOT, s));
+  if (existsSync(stamp) && statSync(stamp).mtimeMs >= Math.max(...sources.map(newest))) return;
+  console.log('Building the application …');
+  runToEnd(process.execPath, [NEXT, 'build'], { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' }, 'The build');
+  mkdirSync(join(ROOT, '.next'), { recursive: true });
+  writeFileSync(stamp, '');
+}
+
+/** Database, migrations, demo company; what both the demo and the tests stand on. */
+export async function startGround(purpose, options) {
+  ensureDebian([['mariadbd', 'mariadb-server'], ...(options.browser ? [['chromium', 'chromium']] : [])]);
+  ensurePackages();
+  const set = settings(purpose);
+  await ensureFree(set.port, purpose === 'test' ? 'POLYDROME_TEST_PORT' : 'POLYDROME_PORT', 'the application');
+  const database = await startDatabase(set, options);
+  try {
+    const env = environmentOf(set);
+    runToEnd(process.execPath, [await bundle('bin/migrate.ts', 'migrate')], { ...env, POLYDROME_MIGRATE: JSON.stringify(database.admin) }, 'Bringing the database up to date');
+    runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
+    return { set, env, database };
+  } catch (e) {
+    await database.stop();
+    throw e;
+  }
+}
+
+/** Starts the web application and waits until it answers. */
+export async function startWeb({ set, env }, { dev = false, quiet = false } = {}) {
+  const args = [NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
+  const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...env, NODE_ENV: dev ? 'development' : 'production' }, stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', dev ? 'inherit' : 'ignore', 'inherit'], detached: true });
+  const url = `http://127.0.0.1:${set.port}`;
+  for (let tries = 0; tries < 300; tries++) {
+    if (child.exitCode !== null) throw new Trouble(`The application ended while it started (exit code ${child.exitCode}).`);
+    const ok = await fetch(`${url}/api/v1/health`).then((r) => r.ok, () => false);
+    if (ok) return { child, url, stop: () => stopChild(child) };
+    await new Promise((done) => setTimeout(done, 200));
+  }
+  await stopChild(child);
+  throw new Trouble('The application did not answer within a minute.');
+}
+
+async function stopChild(child) {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const ended = new Promise((done) => child.once('exit', done));
+  child.kill('SIGTERM');
+  const timer = setTimeout(() => child.kill('SIGKILL'), 8000);
+  await ended;
+  clearTimeout(timer);
+}

@@ -1,0 +1,107 @@
+// A private MariaDB: made, started, prepared and stopped here. Its data directory belongs to one purpose only.
+import { spawn, spawnSync } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Trouble, ensureFree } from './environment.mjs';
+
+const asRoot = () => (process.getuid?.() === 0 ? ['--user=root'] : []);
+const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+
+/** Starts the database of a data folder, making it first where there is none. Gives a handle with `stop` and `kill`. */
+export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
+  const folder = join(data, 'mysql');
+  const made = join(data, 'mysql-made');
+  const pidFile = join(data, 'mysql.pid');
+  await refuseRunning(pidFile, data);
+  if (fresh) rmSync(data, { recursive: true, force: true });
+  await ensureFree(dbPort, 'POLYDROME_DB_PORT', 'the database');
+  mkdirSync(data, { recursive: true, mode: 0o700 });
+  if (existsSync(folder) && !existsSync(made)) throw new Trouble(`The data folder ${data} was only half made, perhaps by a start that was cut short. Begin anew with: npm run demo -- --fresh`);
+  const first = !existsSync(folder);
+  if (first) makeFolder(folder);
+  const process_ = launch(folder, dbPort, data, pidFile);
+  const socket = join(folder, 's.sock');
+  const rootPassword = secretFile(data, 'db-root-password');
+  secretFile(data, 'db-password');
+  secretFile(data, 'secret-key', 32);
+  const root = await connected(process_, socket, first ? '' : rootPassword, data);
+  if (first) {
+    await root.query(`ALTER USER 'root'@'localhost' IDENTIFIED BY '${rootPassword}'`);
+    await root.query("DELETE FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost')");
+    await root.query('FLUSH PRIVILEGES');
+    writeFileSync(made, new Date().toISOString());
+  }
+  await prepare(root, data);
+  await root.end();
+  return {
+    process: process_,
+    admin: { socketPath: socket, user: 'root', password: rootPassword, database: 'polydrome', multipleStatements: false },
+    stop: () => stop(process_),
+    kill: () => process_.kill('SIGKILL'),
+  };
+}
+
+function makeFolder(folder) {
+  const ran = spawnSync('mariadb-install-db', ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, '--skip-test-db'], { encoding: 'utf8' });
+  if (ran.status !== 0) {
+    rmSync(folder, { recursive: true, force: true });
+    throw new Trouble(`The database could not be made in ${folder}:\n${(ran.stderr || ran.stdout || String(ran.error)).slice(-1500)}`);
+  }
+}
+
+function launch(folder, port, data, pidFile) {
+  const log = openSync(join(data, 'mysql.log'), 'a');
+  const args = [
+    ...asRoot(), `--datadir=${folder}`, '--bind-address=127.0.0.1', `--port=${port}`, `--socket=${join(folder, 's.sock')}`, `--pid-file=${pidFile}`,
+    '--skip-name-resolve', '--transaction-isolation=READ-COMMITTED', '--max-allowed-packet=128M', '--innodb-buffer-pool-size=256M',
+  ];
+  // Detached: a Ctrl-C in the terminal reaches us alone, and we stop the database in order.
+  return spawn('mariadbd', ['--no-defaults', ...args], { stdio: ['ignore', log, log], detached: true });
+}
+
+async function refuseRunning(pidFile, data) {
+  if (!existsSync(pidFile)) return;
+  const pid = Number(readFileSync(pidFile, 'utf8').trim());
+  try {
+    if (pid > 0 && readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('mariadbd')) throw new Trouble(`The database of ${data} runs already (process ${pid}). Stop the Polydrome that started it, or end it with: kill ${pid}`);
+  } catch (e) {
+    if (e instanceof Trouble) throw e;
+  }
+}
+
+/** A secret of ours in a file that only we may read; made when missing. */
+function secretFile(data, name, bytes = 24) {
+  const path = join(data, name);
+  if (!existsSync(path)) writeFileSync(path, randomBytes(bytes).toString('hex'), { mode: 0o600 });
+  return readFileSync(path, 'utf8').trim();
+}
+
+async function connected(process_, socketPath, password, data) {
+  const { createConnection } = await import('mysql2/promise');
+  for (let tries = 0; tries < 150; tries++) {
+    if (process_.exitCode !== null) break;
+    try {
+      return await createConnection({ socketPath, user: 'root', password });
+    } catch (e) {
+      if (e.code === 'ER_ACCESS_DENIED_ERROR') throw new Trouble(`The database refuses our own password; ${data} comes from somewhere else. Begin anew with: npm run demo -- --fresh`);
+      await pause(200);
+    }
+  }
+  throw new Trouble(`The database did not start. What it said last stands in ${join(data, 'mysql.log')}:\n${readFileSync(join(data, 'mysql.log'), 'utf8').split('\n').slice(-8).join('\n')}`);
+}
+
+/** Database, and the application's own user: it may change rows, never tables. */
+async function prepare(root, data) {
+  const password = readFileSync(join(data, 'db-password'), 'utf8').trim();
+  await root.query('CREATE DATABASE IF NOT EXISTS polydrome CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_as_ci');
+  await root.query(`CREATE OR REPLACE USER 'polydrome'@'127.0.0.1' IDENTIFIED BY '${password}'`);
+  await root.query("GRANT SELECT, INSERT, UPDATE, DELETE ON polydrome.* TO 'polydrome'@'127.0.0.1'");
+}
+
+async function stop(process_) {
+  if (process_.exitCode !== null || process_.signalCode !== null) return;
+  const ended = new Promise((done) => process_.once('exit', done));
+  process_.kill('SIGTERM');
+  await Promise.race([ended, pause(15_000).then(() => process_.kill('SIGKILL'))]);
+}

@@ -1,0 +1,40 @@
+// npm run demo: everything from a bare machine to a running Polydrome. `--fresh` begins anew, `--dev` rebuilds while you edit.
+import { Trouble } from './environment.mjs';
+import { buildWhenStale, startGround, startWeb } from './application.mjs';
+
+const args = process.argv.slice(2);
+const unknown = args.filter((a) => !['--fresh', '--dev'].includes(a));
+const dev = args.includes('--dev');
+let ground = null;
+let web = null;
+let ending = false;
+
+async function end(code) {
+  if (ending) return;
+  ending = true;
+  await web?.stop();
+  await ground?.database.stop();
+  process.exit(code);
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0));
+
+try {
+  if (unknown.length > 0) throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins anew, --dev is for developers.`);
+  ground = await startGround('demo', { fresh: args.includes('--fresh'), browser: false });
+  if (!dev) buildWhenStale();
+  web = await startWeb(ground, { dev });
+  ground.database.process.once('exit', () => !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'));
+  web.child.once('exit', (code) => end(code ?? 1));
+  console.log(`
+Polydrome runs at ${web.url}
+
+  admin      quay-lantern-42     everything
+  helpdesk   berth-whistle-17    looks, asks, resets PINs
+  auditor    ledger-beacon-93    looks
+
+Data in ${ground.set.data}. Ctrl-C stops everything.`);
+} catch (e) {
+  console.error(e instanceof Trouble ? e.message : e);
+  await end(1);
+}

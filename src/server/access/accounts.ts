@@ -1,0 +1,86 @@
+import { hash, verify } from '@node-rs/argon2';
+import { v7 as uuid } from 'uuid';
+import { change, rows, transaction, reading } from '../db/pool';
+import { recordHistory } from './history';
+import { limitTries, tryCounted, triesForgiven } from './limits';
+import { Refused, type Actor, type Role } from './rights';
+import { newToken, tokenHash } from './tokens';
+
+/** argon2id with 19 MiB and two passes (OWASP's floor). */
+const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
+
+/** A hash that no password fits, so that an unknown name takes as long as a wrong password. */
+let noPassword: Promise<string> | null = null;
+
+interface AccountRow {
+  id: string;
+  sign_in: string;
+  name: string;
+  role: Role;
+  password_hash: string | null;
+  demo: number;
+}
+
+/** Makes an account, or gives the one that has the name already. `password` null: nobody can sign in with it. */
+export async function ensureAccount(signIn: string, name: string, role: Role, password: string | null, demo = false): Promise<string> {
+  const hashed = password === null ? null : await hash(password, ARGON);
+  return transaction(async (c) => {
+    const [found] = await rows<AccountRow>(c, 'SELECT id FROM account WHERE sign_in = ?', [signIn]);
+    if (found) return found.id;
+    const id = uuid();
+    await change(c, 'INSERT INTO account (id, sign_in, name, role, password_hash, demo, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)', [id, signIn, name, role, hashed, demo ? 1 : 0, new Date()]);
+    return id;
+  });
+}
+
+/**
+ * Signs in with name and password; gives the session's token. Wrong tries are counted per name and address in the database
+ * and slow both down. Demo accounts are refused from anywhere but this machine.
+ */
+export async function signIn(name: string, password: string, address: string): Promise<string> {
+  await limitTries(name, address);
+  const [account] = await reading((c) => rows<AccountRow>(c, 'SELECT * FROM account WHERE sign_in = ?', [name]));
+  noPassword ??= hash(newToken(), ARGON);
+  const right = await verify(account?.password_hash ?? (await noPassword), password);
+  if (!account || !account.password_hash || !right) {
+    await tryCounted(name, address);
+    await recordHistory({ account: account?.id ?? null, address }, 'sign-in-refused', null, { name });
+    throw new Refused(401, 'wrong-sign-in', 'Name and password do not fit together.');
+  }
+  if (account.demo === 1 && !isLoopback(address)) throw new Refused(403, 'demo-only-here', 'Demo accounts sign in on the machine itself only.');
+  await triesForgiven(name, address);
+  const token = newToken();
+  const now = new Date();
+  await transaction(async (c) => {
+    await change(c, 'INSERT INTO session (token_hash, account, created_at, last_seen_at, address) VALUES (?, ?, ?, ?, ?)', [tokenHash(token), account.id, now, now, address]);
+    await change(c, 'DELETE FROM session WHERE last_seen_at < ?', [new Date(now.getTime() - 7 * 86_400_000)]);
+  });
+  await recordHistory({ account: account.id, address }, 'signed-in', null, null);
+  return token;
+}
+
+export async function signOut(token: string): Promise<void> {
+  await transaction((c) => change(c, 'DELETE FROM session WHERE token_hash = ?', [tokenHash(token)]));
+}
+
+/** Who a session belongs to; null when it does not exist or has been idle too long. Counts as a sign of life. */
+export async function sessionActor(token: string, address: string, now = new Date()): Promise<Actor | null> {
+  const hashed = tokenHash(token);
+  const [found] = await reading((c) =>
+    rows<AccountRow & { last_seen_at: Date; idle: number }>(
+      c,
+      'SELECT a.*, s.last_seen_at, (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) AS idle FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ?',
+      [hashed],
+    ),
+  );
+  if (!found) return null;
+  const idleMilliseconds = now.getTime() - found.last_seen_at.getTime();
+  if (idleMilliseconds > found.idle * 60_000) {
+    await signOut(token);
+    return null;
+  }
+  if (idleMilliseconds > 15_000) await reading((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
+  return { account: found.id, name: found.name, signIn: found.sign_in, role: found.role, address, via: 'session' };
+}
+
+export const isLoopback = (address: string): boolean => address === '::1' || /^(::ffff:)?127\./.test(address);

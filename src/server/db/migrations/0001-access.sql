@@ -1,0 +1,56 @@
+-- Who may do what, and what was done about access.
+CREATE TABLE IF NOT EXISTS account (
+  id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  sign_in VARCHAR(80) NOT NULL UNIQUE,
+  name VARCHAR(80) NOT NULL,
+  role VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  password_hash VARCHAR(255) CHARACTER SET ascii COLLATE ascii_bin NULL,
+  demo TINYINT(1) NOT NULL DEFAULT 0,
+  created_at DATETIME(3) NOT NULL
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+CREATE TABLE IF NOT EXISTS session (
+  token_hash BINARY(32) NOT NULL PRIMARY KEY,
+  account CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  created_at DATETIME(3) NOT NULL,
+  last_seen_at DATETIME(3) NOT NULL,
+  address VARCHAR(45) NOT NULL,
+  CONSTRAINT session_account FOREIGN KEY (account) REFERENCES account (id) ON DELETE CASCADE
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+CREATE TABLE IF NOT EXISTS api_token (
+  id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  name VARCHAR(80) NOT NULL,
+  account CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  role VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  token_hash BINARY(32) NOT NULL UNIQUE,
+  created_at DATETIME(3) NOT NULL,
+  expires_at DATETIME(3) NULL,
+  revoked_at DATETIME(3) NULL,
+  last_used_at DATETIME(3) NULL,
+  CONSTRAINT api_token_account FOREIGN KEY (account) REFERENCES account (id) ON DELETE CASCADE
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+CREATE TABLE IF NOT EXISTS setting (
+  id TINYINT NOT NULL PRIMARY KEY,
+  idle_sign_out_minutes INT NOT NULL
+) ENGINE=InnoDB;
+
+INSERT IGNORE INTO setting (id, idle_sign_out_minutes) VALUES (1, 30);
+
+CREATE TABLE IF NOT EXISTS rate_limit (
+  `key` VARCHAR(255) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL PRIMARY KEY,
+  points INT NOT NULL DEFAULT 0,
+  expire BIGINT UNSIGNED NULL
+) ENGINE=InnoDB;
+
+CREATE TABLE IF NOT EXISTS history (
+  id BIGINT NOT NULL AUTO_INCREMENT PRIMARY KEY,
+  at DATETIME(3) NOT NULL,
+  account CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NULL,
+  action VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  object_id VARCHAR(80) NULL,
+  detail JSON NULL,
+  address VARCHAR(45) NOT NULL,
+  KEY history_at (at)
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;

@@ -1,0 +1,89 @@
+import { createHash } from 'node:crypto';
+import { inflateRawSync, deflateRawSync } from 'node:zlib';
+import { emptyPlan, planSchema, planText, type Plan } from '@/core/plan';
+import { compile, type Exchange } from '@/core/routing';
+import { loadPlan, type LoadedPlan } from '../db/objects';
+import { reading, rows, snapshot, type Queryable } from '../db/pool';
+import { Refused } from '../access/rights';
+
+/** A plan as the server holds it: kept per draft version and per revision (ARCHITECTURE principle 9). */
+export interface HeldPlan extends LoadedPlan {
+  /** draft version, or revision number */
+  version: number;
+  exchange: () => Exchange;
+}
+
+interface Held {
+  draft: HeldPlan | null;
+  revisions: Map<number, HeldPlan>;
+}
+
+const MOST_REVISIONS_HELD = 6;
+const held = ((globalThis as unknown as { polydromeHeld?: Held }).polydromeHeld ??= { draft: null, revisions: new Map() });
+
+function hold(loaded: LoadedPlan, version: number): HeldPlan {
+  let exchange: Exchange | null = null;
+  return { ...loaded, version, exchange: () => (exchange ??= compile(loaded.plan)) };
+}
+
+/** Version of the draft and number of the live revision (0: nothing was ever live), in one query. */
+export async function versions(connection?: Queryable): Promise<{ draft: number; live: number }> {
+  const read = (c: Queryable) => rows<{ draft: number; live: number }>(c, 'SELECT (SELECT version FROM draft WHERE id = 1) AS draft, (SELECT COALESCE(MAX(number), 0) FROM revision) AS live');
+  const [found] = await (connection ? read(connection) : reading(read));
+  return { draft: Number(found!.draft), live: Number(found!.live) };
+}
+
+/** The draft as it stands now. */
+export async function draftPlan(): Promise<HeldPlan> {
+  const { draft } = await versions();
+  if (held.draft?.version === draft) return held.draft;
+  const fresh = await snapshot(async (c) => {
+    const at = await versions(c);
+    const loaded = await loadPlan(c);
+    return hold(loaded ?? { plan: emptyPlan('New organisation'), rowVersions: new Map() }, at.draft);
+  });
+  held.draft = fresh;
+  return fresh;
+}
+
+/** The draft read inside a transaction that holds its lock. */
+export async function draftInside(connection: Queryable, version: number): Promise<HeldPlan> {
+  if (held.draft?.version === version) return held.draft;
+  const loaded = await loadPlan(connection);
+  return hold(loaded ?? { plan: emptyPlan('New organisation'), rowVersions: new Map() }, version);
+}
+
+/** Keeps what a committed edit made of the draft, so that it need not be read again. */
+export function draftBecame(plan: Plan, rowVersions: Map<string, number>, version: number): void {
+  if (!held.draft || held.draft.version < version) held.draft = hold({ plan, rowVersions }, version);
+}
+
+/** The plan that is live; an empty one as number 0 before anything ever was. */
+export async function livePlan(): Promise<HeldPlan> {
+  const { live } = await versions();
+  return revisionPlan(live);
+}
+
+/** Revision `number`; 404 when there is none. */
+export async function revisionPlan(number: number): Promise<HeldPlan> {
+  const known = held.revisions.get(number);
+  if (known) return known;
+  if (number === 0) return keep(hold({ plan: emptyPlan('Nothing live yet'), rowVersions: new Map() }, 0));
+  const [found] = await reading((c) => rows<{ document: Buffer; checksum: Buffer }>(c, 'SELECT document, checksum FROM revision WHERE number = ?', [number]));
+  if (!found) throw new Refused(404, 'no-such-revision', `There is no revision ${number}.`, 'revision');
+  const text = inflateRawSync(found.document);
+  if (!createHash('sha256').update(text).digest().equals(found.checksum)) throw new Error(`revision ${number} does not fit its checksum`);
+  return keep(hold({ plan: planSchema.parse(JSON.parse(text.toString('utf8'))), rowVersions: new Map() }, number));
+}
+
+function keep(plan: HeldPlan): HeldPlan {
+  held.revisions.set(plan.version, plan);
+  for (const old of [...held.revisions.keys()].slice(0, Math.max(0, held.revisions.size - MOST_REVISIONS_HELD))) held.revisions.delete(old);
+  return plan;
+}
+
+/** A plan document as it is stored: canonical text, compressed, with its checksum. */
+export function packed(plan: Plan): { document: Buffer; checksum: Buffer } {
+  const text = Buffer.from(planText(plan), 'utf8');
+  return { document: deflateRawSync(text), checksum: createHash('sha256').update(text).digest() };
+}
