@@ -10,14 +10,21 @@ const NEXT = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
 
 /** Environment of every process of ours. */
 export function environmentOf({ port, dbPort, data }) {
-  return { ...process.env, NEXT_TELEMETRY_DISABLED: '1', POLYDROME_PORT: String(port), POLYDROME_DB_PORT: String(dbPort), POLYDROME_DATA: data };
+  return {
+    ...process.env,
+    NEXT_TELEMETRY_DISABLED: '1',
+    POLYDROME_PORT: String(port),
+    POLYDROME_DB_PORT: String(dbPort),
+    POLYDROME_DATA: data,
+  };
 }
 
 /** Runs a command to its end; its output is shown when it fails. */
 export function runToEnd(command, args, env, what) {
   const ran = spawnSync(command, args, { cwd: ROOT, env, encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
   if (ran.stdout && ran.status === 0 && /\S/.test(ran.stdout) && what === null) process.stdout.write(ran.stdout);
-  if (ran.status !== 0) throw new Trouble(`${what ?? command} failed:\n${((ran.stdout || '') + (ran.stderr || '')).slice(-4000)}`);
+  if (ran.status !== 0)
+    throw new Trouble(`${what ?? command} failed:\n${((ran.stdout || '') + (ran.stderr || '')).slice(-4000)}`);
 }
 
 /** Builds the application unless the last build is newer than every source. */
@@ -26,7 +33,12 @@ export function buildWhenStale() {
   const sources = ['src', 'package.json', 'next.config.mjs'].map((s) => join(ROOT, s));
   if (existsSync(stamp) && statSync(stamp).mtimeMs >= Math.max(...sources.map(newest))) return;
   console.log('Building the application …');
-  runToEnd(process.execPath, [NEXT, 'build'], { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' }, 'The build');
+  runToEnd(
+    process.execPath,
+    [NEXT, 'build'],
+    { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    'The build',
+  );
   mkdirSync(join(ROOT, '.next'), { recursive: true });
   writeFileSync(stamp, '');
 }
@@ -40,7 +52,12 @@ export async function startGround(purpose, options) {
   const database = await startDatabase(set, options);
   try {
     const env = environmentOf(set);
-    runToEnd(process.execPath, [await bundle('bin/migrate.ts', 'migrate')], { ...env, POLYDROME_MIGRATE: JSON.stringify(database.admin) }, 'Bringing the database up to date');
+    runToEnd(
+      process.execPath,
+      [await bundle('bin/migrate.ts', 'migrate')],
+      { ...env, POLYDROME_MIGRATE: JSON.stringify(database.admin) },
+      'Bringing the database up to date',
+    );
     runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
     return { set, env, database };
   } catch (e) {
@@ -52,11 +69,20 @@ export async function startGround(purpose, options) {
 /** Starts the web application and waits until it answers. */
 export async function startWeb({ set, env }, { dev = false, quiet = false } = {}) {
   const args = [NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
-  const child = spawn(process.execPath, args, { cwd: ROOT, env: { ...env, NODE_ENV: dev ? 'development' : 'production' }, stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', dev ? 'inherit' : 'ignore', 'inherit'], detached: true });
+  const child = spawn(process.execPath, args, {
+    cwd: ROOT,
+    env: { ...env, NODE_ENV: dev ? 'development' : 'production' },
+    stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', dev ? 'inherit' : 'ignore', 'inherit'],
+    detached: true,
+  });
   const url = `http://127.0.0.1:${set.port}`;
   for (let tries = 0; tries < 300; tries++) {
-    if (child.exitCode !== null) throw new Trouble(`The application ended while it started (exit code ${child.exitCode}).`);
-    const ok = await fetch(`${url}/api/v1/health`).then((r) => r.ok, () => false);
+    if (child.exitCode !== null)
+      throw new Trouble(`The application ended while it started (exit code ${child.exitCode}).`);
+    const ok = await fetch(`${url}/api/v1/health`).then(
+      (r) => r.ok,
+      () => false,
+    );
     if (ok) return { child, url, stop: () => stopChild(child) };
     await new Promise((done) => setTimeout(done, 200));
   }

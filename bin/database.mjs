@@ -17,7 +17,10 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
   if (fresh) rmSync(data, { recursive: true, force: true });
   await ensureFree(dbPort, 'POLYDROME_DB_PORT', 'the database');
   mkdirSync(data, { recursive: true, mode: 0o700 });
-  if (existsSync(folder) && !existsSync(made)) throw new Trouble(`The data folder ${data} was only half made, perhaps by a start that was cut short. Begin anew with: npm run demo -- --fresh`);
+  if (existsSync(folder) && !existsSync(made))
+    throw new Trouble(
+      `The data folder ${data} was only half made, perhaps by a start that was cut short. Begin anew with: npm run demo -- --fresh`,
+    );
   const first = !existsSync(folder);
   if (first) makeFolder(folder);
   const process_ = launch(folder, dbPort, data, pidFile);
@@ -36,25 +39,45 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
   await root.end();
   return {
     process: process_,
-    admin: { socketPath: socket, user: 'root', password: rootPassword, database: 'polydrome', multipleStatements: false },
+    admin: {
+      socketPath: socket,
+      user: 'root',
+      password: rootPassword,
+      database: 'polydrome',
+      multipleStatements: false,
+    },
     stop: () => stop(process_),
     kill: () => process_.kill('SIGKILL'),
   };
 }
 
 function makeFolder(folder) {
-  const ran = spawnSync('mariadb-install-db', ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, '--skip-test-db'], { encoding: 'utf8' });
+  const ran = spawnSync(
+    'mariadb-install-db',
+    ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, '--skip-test-db'],
+    { encoding: 'utf8' },
+  );
   if (ran.status !== 0) {
     rmSync(folder, { recursive: true, force: true });
-    throw new Trouble(`The database could not be made in ${folder}:\n${(ran.stderr || ran.stdout || String(ran.error)).slice(-1500)}`);
+    throw new Trouble(
+      `The database could not be made in ${folder}:\n${(ran.stderr || ran.stdout || String(ran.error)).slice(-1500)}`,
+    );
   }
 }
 
 function launch(folder, port, data, pidFile) {
   const log = openSync(join(data, 'mysql.log'), 'a');
   const args = [
-    ...asRoot(), `--datadir=${folder}`, '--bind-address=127.0.0.1', `--port=${port}`, `--socket=${join(folder, 's.sock')}`, `--pid-file=${pidFile}`,
-    '--skip-name-resolve', '--transaction-isolation=READ-COMMITTED', '--max-allowed-packet=128M', '--innodb-buffer-pool-size=256M',
+    ...asRoot(),
+    `--datadir=${folder}`,
+    '--bind-address=127.0.0.1',
+    `--port=${port}`,
+    `--socket=${join(folder, 's.sock')}`,
+    `--pid-file=${pidFile}`,
+    '--skip-name-resolve',
+    '--transaction-isolation=READ-COMMITTED',
+    '--max-allowed-packet=128M',
+    '--innodb-buffer-pool-size=256M',
   ];
   // Detached: a Ctrl-C in the terminal reaches us alone, and we stop the database in order.
   return spawn('mariadbd', ['--no-defaults', ...args], { stdio: ['ignore', log, log], detached: true });
@@ -64,7 +87,10 @@ async function refuseRunning(pidFile, data) {
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8').trim());
   try {
-    if (pid > 0 && readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('mariadbd')) throw new Trouble(`The database of ${data} runs already (process ${pid}). Stop the Polydrome that started it, or end it with: kill ${pid}`);
+    if (pid > 0 && readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('mariadbd'))
+      throw new Trouble(
+        `The database of ${data} runs already (process ${pid}). Stop the Polydrome that started it, or end it with: kill ${pid}`,
+      );
   } catch (e) {
     if (e instanceof Trouble) throw e;
   }
@@ -84,11 +110,16 @@ async function connected(process_, socketPath, password, data) {
     try {
       return await createConnection({ socketPath, user: 'root', password });
     } catch (e) {
-      if (e.code === 'ER_ACCESS_DENIED_ERROR') throw new Trouble(`The database refuses our own password; ${data} comes from somewhere else. Begin anew with: npm run demo -- --fresh`);
+      if (e.code === 'ER_ACCESS_DENIED_ERROR')
+        throw new Trouble(
+          `The database refuses our own password; ${data} comes from somewhere else. Begin anew with: npm run demo -- --fresh`,
+        );
       await pause(200);
     }
   }
-  throw new Trouble(`The database did not start. What it said last stands in ${join(data, 'mysql.log')}:\n${readFileSync(join(data, 'mysql.log'), 'utf8').split('\n').slice(-8).join('\n')}`);
+  throw new Trouble(
+    `The database did not start. What it said last stands in ${join(data, 'mysql.log')}:\n${readFileSync(join(data, 'mysql.log'), 'utf8').split('\n').slice(-8).join('\n')}`,
+  );
 }
 
 /** Database, and the application's own user: it may change rows, never tables. */

@@ -15,7 +15,8 @@ export function settings(purpose) {
   const number = (name, fallback) => {
     const text = process.env[name];
     if (text === undefined || text === '') return fallback;
-    if (!/^[0-9]{1,5}$/.test(text) || Number(text) > 65535 || Number(text) === 0) throw new Trouble(`${name}=${text} is no port; a number from 1 to 65535 is needed.`);
+    if (!/^[0-9]{1,5}$/.test(text) || Number(text) > 65535 || Number(text) === 0)
+      throw new Trouble(`${name}=${text} is no port; a number from 1 to 65535 is needed.`);
     return Number(text);
   };
   const from = test ? 'POLYDROME_TEST_' : 'POLYDROME_';
@@ -32,23 +33,34 @@ const where = (command) => spawnSync('sh', ['-c', `command -v ${command}`], { en
 export function ensureDebian(wanted) {
   const missing = wanted.filter(([command]) => !where(command)).map(([, name]) => name);
   if (missing.length === 0) return;
-  if (process.getuid?.() !== 0) throw new Trouble(`Missing: ${missing.join(', ')}. Install with: sudo apt-get install -y ${missing.join(' ')}`);
-  if (!where('apt-get')) throw new Trouble(`Missing: ${missing.join(', ')}, and this system has no apt-get to install them with.`);
+  if (process.getuid?.() !== 0)
+    throw new Trouble(`Missing: ${missing.join(', ')}. Install with: sudo apt-get install -y ${missing.join(' ')}`);
+  if (!where('apt-get'))
+    throw new Trouble(`Missing: ${missing.join(', ')}, and this system has no apt-get to install them with.`);
   console.log(`Installing ${missing.join(', ')} …`);
   const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  for (const args of [['update', '-qq'], ['install', '-y', '-qq', ...missing]]) {
+  for (const args of [
+    ['update', '-qq'],
+    ['install', '-y', '-qq', ...missing],
+  ]) {
     const ran = spawnSync('apt-get', args, { env: environment, encoding: 'utf8' });
-    if (ran.status !== 0) throw new Trouble(`apt-get ${args.join(' ')} failed:\n${(ran.stderr || ran.stdout || '').slice(-2000)}`);
+    if (ran.status !== 0)
+      throw new Trouble(`apt-get ${args.join(' ')} failed:\n${(ran.stderr || ran.stdout || '').slice(-2000)}`);
   }
 }
 
 /** Makes sure that the npm packages of package.json are installed. `npm install`, since lock files lack other platforms. */
 export function ensurePackages() {
   const stamp = join(ROOT, 'node_modules', '.polydrome-installed');
-  const wanted = createHash('sha256').update(readFileSync(join(ROOT, 'package.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing npm packages …');
-  const ran = spawnSync('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, encoding: 'utf8' });
+  const ran = spawnSync('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+  });
   if (ran.status !== 0) throw new Trouble(`npm install failed:\n${(ran.stderr || ran.stdout || '').slice(-3000)}`);
   writeFileSync(stamp, wanted);
 }
@@ -58,7 +70,13 @@ export async function ensureFree(port, variable, what) {
   await new Promise((done, failed) => {
     const probe = createServer();
     probe.once('error', (e) =>
-      failed(e.code === 'EADDRINUSE' ? new Trouble(`Port ${port} for ${what} is taken. Stop what runs there, or choose another: ${variable}=${port + 1} npm run …`) : e),
+      failed(
+        e.code === 'EADDRINUSE'
+          ? new Trouble(
+              `Port ${port} for ${what} is taken. Stop what runs there, or choose another: ${variable}=${port + 1} npm run …`,
+            )
+          : e,
+      ),
     );
     probe.listen(port, '127.0.0.1', () => probe.close(done));
   });

@@ -20,11 +20,16 @@ async function end(code) {
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0));
 
 try {
-  if (unknown.length > 0) throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins anew, --dev is for developers.`);
+  if (unknown.length > 0)
+    throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins anew, --dev is for developers.`);
   ground = await startGround('demo', { fresh: args.includes('--fresh'), browser: false });
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
-  ground.database.process.once('exit', () => !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'));
+  ground.database.process.once(
+    'exit',
+    () =>
+      !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'),
+  );
   web.child.once('exit', (code) => end(code ?? 1));
   console.log(`
 Polydrome runs at ${web.url}

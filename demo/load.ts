@@ -17,34 +17,60 @@ const DEMO_PASSWORDS: [string, string, Actor['role'], string][] = [
 
 async function main(): Promise<void> {
   const accounts = new Map<string, string>();
-  for (const [signIn, name, role, password] of DEMO_PASSWORDS) accounts.set(signIn, await ensureAccount(signIn, name, role, password, true));
+  for (const [signIn, name, role, password] of DEMO_PASSWORDS)
+    accounts.set(signIn, await ensureAccount(signIn, name, role, password, true));
   const colleague = await ensureAccount('m.oduya', 'M. Oduya', 'administrator', null);
   if ((await versions()).live > 0) return;
-  const actor = (account: string, name: string): Actor => ({ account, name, signIn: name, role: 'administrator', address: '127.0.0.1', via: 'session' });
+  const actor = (account: string, name: string): Actor => ({
+    account,
+    name,
+    signIn: name,
+    role: 'administrator',
+    address: '127.0.0.1',
+    via: 'session',
+  });
   const farida = actor(accounts.get('admin')!, 'Farida Okonjo');
   const oduya = actor(colleague, 'M. Oduya');
   const read = readPlan(parse(readFileSync('demo/plan.yaml', 'utf8')));
   if (!read.ok) throw new Error(read.errors.map((e) => `${e.path}: ${e.sentence}`).join('\n'));
   const { plan } = read;
 
-  const withSecrets = (kind: ObjectKind, o: AnyObject): AnyObject => (kind === 'extension' && 'sipPassword' in o && o.kind !== 'virtual' ? { ...o, sipPassword: { version: 1 } } : o);
+  const withSecrets = (kind: ObjectKind, o: AnyObject): AnyObject =>
+    kind === 'extension' && 'sipPassword' in o && o.kind !== 'virtual' ? { ...o, sipPassword: { version: 1 } } : o;
   const edits: Edit[] = [
     { kind: 'organisation', id: 'organisation', rowVersion: null, value: plan.organisation },
-    ...OBJECT_KINDS.flatMap((kind) => objectsOf(plan, kind).map((o): Edit => ({ kind, id: o.id, rowVersion: null, value: withSecrets(kind, o) as unknown as Record<string, unknown> }))),
+    ...OBJECT_KINDS.flatMap((kind) =>
+      objectsOf(plan, kind).map((o): Edit => ({
+        kind,
+        id: o.id,
+        rowVersion: null,
+        value: withSecrets(kind, o) as unknown as Record<string, unknown>,
+      })),
+    ),
   ];
   if ((await versions()).draft === 0) await applyEdits(farida, edits);
   await transaction(async (c) => {
-    for (const e of plan.extensions) if (e.kind !== 'virtual') await keepSecret(c, farida, e.id, 'sip-password', strongPassword());
+    for (const e of plan.extensions)
+      if (e.kind !== 'virtual') await keepSecret(c, farida, e.id, 'sip-password', strongPassword());
   });
   const first = await draftPlan();
   await goLive(farida, first.version, 'The company as it was taken over');
   await changeOne(oduya, 'extension', 'e-2108', { ringSeconds: 40 });
-  await changeOne(farida, 'inboundRoute', 'in-free', { name: 'Bookings freephone', note: 'All ten freephone numbers, until the queue is ready.' });
+  await changeOne(farida, 'inboundRoute', 'in-free', {
+    name: 'Bookings freephone',
+    note: 'All ten freephone numbers, until the queue is ready.',
+  });
   await goLive(farida, (await draftPlan()).version, 'Longer ringing at the bookings desk');
 
   await changeOne(farida, 'extension', 'e-2109', { name: 'Joaquim Peel-Ngata' });
   await changeOne(farida, 'number', 'n-441632960150', { note: 'Kept for the new joiner.' });
-  await changeOne(oduya, 'class', 'lobby', { rights: { ...plan.classes.find((c) => c.id === 'lobby')!.rights, national: { allow: true, pin: false, forward: false }, local: { allow: true, pin: false, forward: false } } });
+  await changeOne(oduya, 'class', 'lobby', {
+    rights: {
+      ...plan.classes.find((c) => c.id === 'lobby')!.rights,
+      national: { allow: true, pin: false, forward: false },
+      local: { allow: true, pin: false, forward: false },
+    },
+  });
   await changeOne(oduya, 'trunk', 'kestrel', { keptForIncoming: 6 });
   await changeOne(farida, 'rung', 'out-north-quay-6', { trunks: ['kestrel', 'sundvik'] });
   await changeOne(farida, 'inboundRoute', 'in-main', { leadsTo: 'e-2104' });

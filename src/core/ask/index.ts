@@ -2,3 +2,4 @@
 export * from './when';
 export * from './caller';
 export * from './question';
+export * from './split';

@@ -1,27 +1,8 @@
 import { firstBadSymbol } from '../digits';
 import { dialledFromOutside, type Call, type Exchange } from '../routing';
 import { readCaller } from './caller';
+import type { AskParts } from './split';
 import { readWhen } from './when';
-
-/** The three parts of an asked line: `from > digits @ when`. */
-export interface AskParts {
-  from: string;
-  dial: string;
-  when: string;
-}
-
-/** Splits an asked line; null when it holds no `>` and so only looks for something. */
-export function splitAsk(text: string): AskParts | null {
-  const arrow = text.indexOf('>');
-  if (arrow < 0) return null;
-  const rest = text.slice(arrow + 1);
-  const at = rest.lastIndexOf('@');
-  return {
-    from: text.slice(0, arrow).trim(),
-    dial: (at < 0 ? rest : rest.slice(0, at)).trim(),
-    when: at < 0 ? '' : rest.slice(at + 1).trim(),
-  };
-}
 
 /** The parts of a question as they come from a form, the command line or the API. */
 export interface Question extends AskParts {

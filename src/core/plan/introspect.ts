@@ -45,7 +45,14 @@ function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
   for (;;) {
     meta = { ...inner.meta(), ...meta };
     if (inner instanceof z.ZodNullable) nullable = true;
-    else if (!(inner instanceof z.ZodDefault)) return { ...meta, nullable, many: inner instanceof z.ZodArray, type: typeOf(inner), choices: inner instanceof z.ZodEnum ? inner.options.map(String) : null };
+    else if (!(inner instanceof z.ZodDefault))
+      return {
+        ...meta,
+        nullable,
+        many: inner instanceof z.ZodArray,
+        type: typeOf(inner),
+        choices: inner instanceof z.ZodEnum ? inner.options.map(String) : null,
+      };
     inner = inner.unwrap() as z.ZodType;
   }
 }

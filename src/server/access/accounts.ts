@@ -22,13 +22,23 @@ interface AccountRow {
 }
 
 /** Makes an account, or gives the one that has the name already. `password` null: nobody can sign in with it. */
-export async function ensureAccount(signIn: string, name: string, role: Role, password: string | null, demo = false): Promise<string> {
+export async function ensureAccount(
+  signIn: string,
+  name: string,
+  role: Role,
+  password: string | null,
+  demo = false,
+): Promise<string> {
   const hashed = password === null ? null : await hash(password, ARGON);
   return transaction(async (c) => {
     const [found] = await rows<AccountRow>(c, 'SELECT id FROM account WHERE sign_in = ?', [signIn]);
     if (found) return found.id;
     const id = uuid();
-    await change(c, 'INSERT INTO account (id, sign_in, name, role, password_hash, demo, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)', [id, signIn, name, role, hashed, demo ? 1 : 0, new Date()]);
+    await change(
+      c,
+      'INSERT INTO account (id, sign_in, name, role, password_hash, demo, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [id, signIn, name, role, hashed, demo ? 1 : 0, new Date()],
+    );
     return id;
   });
 }
@@ -47,12 +57,17 @@ export async function signIn(name: string, password: string, address: string): P
     await recordHistory({ account: account?.id ?? null, address }, 'sign-in-refused', null, { name });
     throw new Refused(401, 'wrong-sign-in', 'Name and password do not fit together.');
   }
-  if (account.demo === 1 && !isLoopback(address)) throw new Refused(403, 'demo-only-here', 'Demo accounts sign in on the machine itself only.');
+  if (account.demo === 1 && !isLoopback(address))
+    throw new Refused(403, 'demo-only-here', 'Demo accounts sign in on the machine itself only.');
   await triesForgiven(name, address);
   const token = newToken();
   const now = new Date();
   await transaction(async (c) => {
-    await change(c, 'INSERT INTO session (token_hash, account, created_at, last_seen_at, address) VALUES (?, ?, ?, ?, ?)', [tokenHash(token), account.id, now, now, address]);
+    await change(
+      c,
+      'INSERT INTO session (token_hash, account, created_at, last_seen_at, address) VALUES (?, ?, ?, ?, ?)',
+      [tokenHash(token), account.id, now, now, address],
+    );
     await change(c, 'DELETE FROM session WHERE last_seen_at < ?', [new Date(now.getTime() - 7 * 86_400_000)]);
   });
   await recordHistory({ account: account.id, address }, 'signed-in', null, null);
@@ -79,7 +94,8 @@ export async function sessionActor(token: string, address: string, now = new Dat
     await signOut(token);
     return null;
   }
-  if (idleMilliseconds > 15_000) await reading((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
+  if (idleMilliseconds > 15_000)
+    await reading((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
   return { account: found.id, name: found.name, signIn: found.sign_in, role: found.role, address, via: 'session' };
 }
 

@@ -12,7 +12,12 @@ export type HistoryAction =
   | 'settings-changed';
 
 /** Records what was done about access and state. Never holds a secret. */
-export async function recordHistory(who: { account: string | null; address: string }, action: HistoryAction, objectId: string | null, detail: Record<string, unknown> | null): Promise<void> {
+export async function recordHistory(
+  who: { account: string | null; address: string },
+  action: HistoryAction,
+  objectId: string | null,
+  detail: Record<string, unknown> | null,
+): Promise<void> {
   await reading((c) =>
     change(c, 'INSERT INTO history (at, account, action, object_id, detail, address) VALUES (?, ?, ?, ?, ?, ?)', [
       new Date(),

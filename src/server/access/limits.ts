@@ -14,10 +14,18 @@ const keysOf = (name: string, address: string) => [
 /** Throws 429 while there were too many wrong tries; rows count them, so that several processes count together. */
 export async function limitTries(name: string, address: string, now = Date.now()): Promise<void> {
   for (const { key, most } of keysOf(name, address)) {
-    const [found] = await reading((c) => rows<{ points: number; expire: number }>(c, 'SELECT points, expire FROM rate_limit WHERE `key` = ? AND expire > ?', [key, now]));
+    const [found] = await reading((c) =>
+      rows<{ points: number; expire: number }>(
+        c,
+        'SELECT points, expire FROM rate_limit WHERE `key` = ? AND expire > ?',
+        [key, now],
+      ),
+    );
     if (!found || found.points < most) continue;
     const seconds = Math.ceil((Number(found.expire) - now) / 1000);
-    throw new Refused(429, 'too-many-tries', `Too many wrong tries; the next one counts in ${seconds} s.`, '', { seconds });
+    throw new Refused(429, 'too-many-tries', `Too many wrong tries; the next one counts in ${seconds} s.`, '', {
+      seconds,
+    });
   }
 }
 

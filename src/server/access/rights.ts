@@ -1,5 +1,15 @@
 /** What somebody may do. Checked in server functions for every action (ARCHITECTURE principle 10). */
-export const RIGHTS = ['look', 'ask', 'edit', 'goLive', 'resetPin', 'setForwarding', 'seeSecrets', 'manageTokens', 'changeSettings'] as const;
+export const RIGHTS = [
+  'look',
+  'ask',
+  'edit',
+  'goLive',
+  'resetPin',
+  'setForwarding',
+  'seeSecrets',
+  'manageTokens',
+  'changeSettings',
+] as const;
 export type Right = (typeof RIGHTS)[number];
 
 export const ROLES = ['administrator', 'helpdesk', 'auditor'] as const;
@@ -11,7 +21,11 @@ const OF_ROLE: Record<Role, readonly Right[]> = {
   auditor: ['look', 'ask'],
 };
 
-export const ROLE_WORDS: Record<Role, string> = { administrator: 'Administrator', helpdesk: 'Help desk', auditor: 'Auditor' };
+export const ROLE_WORDS: Record<Role, string> = {
+  administrator: 'Administrator',
+  helpdesk: 'Help desk',
+  auditor: 'Auditor',
+};
 
 const RIGHT_WORDS: Record<Right, string> = {
   look: 'look at the plan',
@@ -53,5 +67,10 @@ export class Refused extends Error {
 
 /** Throws 403 unless the actor has the right. */
 export function demand(actor: Actor, right: Right): void {
-  if (!may(actor, right)) throw new Refused(403, 'not-allowed', `${ROLE_WORDS[actor.role]} accounts may not ${RIGHT_WORDS[right]}; an administrator can.`);
+  if (!may(actor, right))
+    throw new Refused(
+      403,
+      'not-allowed',
+      `${ROLE_WORDS[actor.role]} accounts may not ${RIGHT_WORDS[right]}; an administrator can.`,
+    );
 }

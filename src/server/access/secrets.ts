@@ -42,23 +42,48 @@ export function strongPassword(): string {
 
 /** The version that the next secret of an owner gets. */
 export async function nextVersion(owner: string, purpose: SecretPurpose, connection?: Queryable): Promise<number> {
-  const read = (c: Queryable) => rows<{ version: number | null }>(c, 'SELECT MAX(version) AS version FROM secret WHERE owner = ? AND purpose = ?', [owner, purpose]);
+  const read = (c: Queryable) =>
+    rows<{ version: number | null }>(c, 'SELECT MAX(version) AS version FROM secret WHERE owner = ? AND purpose = ?', [
+      owner,
+      purpose,
+    ]);
   const [last] = await (connection ? read(connection) : reading(read));
   return (last?.version ?? 0) + 1;
 }
 
 /** Keeps a new version of a secret inside the caller's transaction; gives the version. */
-export async function keepSecret(connection: Queryable, actor: Actor, owner: string, purpose: SecretPurpose, plain: string): Promise<number> {
+export async function keepSecret(
+  connection: Queryable,
+  actor: Actor,
+  owner: string,
+  purpose: SecretPurpose,
+  plain: string,
+): Promise<number> {
   const version = await nextVersion(owner, purpose, connection);
   const value = purpose === 'pin' ? Buffer.from(await hash(plain)) : seal(plain, `${owner} ${purpose}`);
-  await change(connection, 'INSERT INTO secret (owner, purpose, version, value, account, at) VALUES (?, ?, ?, ?, ?, ?)', [owner, purpose, version, value, actor.account, new Date()]);
+  await change(
+    connection,
+    'INSERT INTO secret (owner, purpose, version, value, account, at) VALUES (?, ?, ?, ?, ?, ?)',
+    [owner, purpose, version, value, actor.account, new Date()],
+  );
   return version;
 }
 
 /** Shows a password to somebody who may see it; each showing is recorded. */
-export async function showSecret(actor: Actor, owner: string, purpose: Exclude<SecretPurpose, 'pin'>, version: number): Promise<string> {
+export async function showSecret(
+  actor: Actor,
+  owner: string,
+  purpose: Exclude<SecretPurpose, 'pin'>,
+  version: number,
+): Promise<string> {
   demand(actor, 'seeSecrets');
-  const [found] = await reading((c) => rows<{ value: Buffer }>(c, 'SELECT value FROM secret WHERE owner = ? AND purpose = ? AND version = ?', [owner, purpose, version]));
+  const [found] = await reading((c) =>
+    rows<{ value: Buffer }>(c, 'SELECT value FROM secret WHERE owner = ? AND purpose = ? AND version = ?', [
+      owner,
+      purpose,
+      version,
+    ]),
+  );
   if (!found) throw new Refused(404, 'no-secret', 'No password was made yet.');
   await recordHistory(actor, 'password-shown', owner, { purpose, version });
   return unseal(found.value, `${owner} ${purpose}`);
@@ -66,6 +91,8 @@ export async function showSecret(actor: Actor, owner: string, purpose: Exclude<S
 
 /** Whether a mailbox has a PIN. */
 export async function hasPin(mailbox: string): Promise<boolean> {
-  const found = await reading((c) => rows(c, "SELECT 1 AS one FROM secret WHERE owner = ? AND purpose = 'pin' LIMIT 1", [mailbox]));
+  const found = await reading((c) =>
+    rows(c, "SELECT 1 AS one FROM secret WHERE owner = ? AND purpose = 'pin' LIMIT 1", [mailbox]),
+  );
   return found.length > 0;
 }

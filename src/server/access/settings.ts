@@ -7,12 +7,16 @@ export interface Settings {
 }
 
 export async function readSettings(): Promise<Settings> {
-  const [found] = await reading((c) => rows<{ idle: number }>(c, 'SELECT idle_sign_out_minutes AS idle FROM setting WHERE id = 1'));
+  const [found] = await reading((c) =>
+    rows<{ idle: number }>(c, 'SELECT idle_sign_out_minutes AS idle FROM setting WHERE id = 1'),
+  );
   return { idleSignOutMinutes: found!.idle };
 }
 
 export async function changeSettings(actor: Actor, settings: Settings): Promise<void> {
   demand(actor, 'changeSettings');
-  await reading((c) => change(c, 'UPDATE setting SET idle_sign_out_minutes = ? WHERE id = 1', [settings.idleSignOutMinutes]));
+  await reading((c) =>
+    change(c, 'UPDATE setting SET idle_sign_out_minutes = ? WHERE id = 1', [settings.idleSignOutMinutes]),
+  );
   await recordHistory(actor, 'settings-changed', null, { ...settings });
 }

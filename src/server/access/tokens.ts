@@ -24,14 +24,21 @@ export interface ApiToken {
 const PREFIX = 'pd_';
 
 /** Makes a bearer token with a role's rights; its text is given once and never again. */
-export async function makeApiToken(actor: Actor, input: { name: string; role: Role; days: number | null }): Promise<{ id: string; token: string }> {
+export async function makeApiToken(
+  actor: Actor,
+  input: { name: string; role: Role; days: number | null },
+): Promise<{ id: string; token: string }> {
   demand(actor, 'manageTokens');
   const token = PREFIX + newToken();
   const id = uuid();
   const now = new Date();
   const until = input.days === null ? null : new Date(now.getTime() + input.days * 86_400_000);
   await reading((c) =>
-    change(c, 'INSERT INTO api_token (id, name, account, role, token_hash, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)', [id, input.name, actor.account, input.role, tokenHash(token), now, until]),
+    change(
+      c,
+      'INSERT INTO api_token (id, name, account, role, token_hash, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [id, input.name, actor.account, input.role, tokenHash(token), now, until],
+    ),
   );
   await recordHistory(actor, 'token-made', id, { name: input.name, role: input.role });
   return { id, token };
@@ -39,14 +46,21 @@ export async function makeApiToken(actor: Actor, input: { name: string; role: Ro
 
 export async function revokeApiToken(actor: Actor, id: string): Promise<void> {
   demand(actor, 'manageTokens');
-  const touched = await reading((c) => change(c, 'UPDATE api_token SET revoked_at = ? WHERE id = ? AND revoked_at IS NULL', [new Date(), id]));
+  const touched = await reading((c) =>
+    change(c, 'UPDATE api_token SET revoked_at = ? WHERE id = ? AND revoked_at IS NULL', [new Date(), id]),
+  );
   if (touched === 0) throw new Refused(404, 'no-such-token', 'There is no such token, or it is revoked already.');
   await recordHistory(actor, 'token-revoked', id, null);
 }
 
 export async function listApiTokens(actor: Actor): Promise<ApiToken[]> {
   demand(actor, 'manageTokens');
-  const found = await reading((c) => rows(c, 'SELECT t.*, a.name AS made_by FROM api_token t JOIN account a ON a.id = t.account ORDER BY t.created_at DESC'));
+  const found = await reading((c) =>
+    rows(
+      c,
+      'SELECT t.*, a.name AS made_by FROM api_token t JOIN account a ON a.id = t.account ORDER BY t.created_at DESC',
+    ),
+  );
   const iso = (d: unknown) => (d instanceof Date ? d.toISOString() : null);
   return found.map((r) => ({
     id: r.id as string,
@@ -65,9 +79,26 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
   if (!token.startsWith(PREFIX)) return null;
   const now = new Date();
   const [found] = await reading((c) =>
-    rows(c, 'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?)', [tokenHash(token), now]),
+    rows(
+      c,
+      'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?)',
+      [tokenHash(token), now],
+    ),
   );
   if (!found) return null;
-  await reading((c) => change(c, 'UPDATE api_token SET last_used_at = ? WHERE id = ? AND (last_used_at IS NULL OR last_used_at < ?)', [now, found.id as string, new Date(now.getTime() - 60_000)]));
-  return { account: found.account as string, name: `${found.token_name as string} (token)`, signIn: found.sign_in as string, role: found.role as Role, address, via: 'token' };
+  await reading((c) =>
+    change(c, 'UPDATE api_token SET last_used_at = ? WHERE id = ? AND (last_used_at IS NULL OR last_used_at < ?)', [
+      now,
+      found.id as string,
+      new Date(now.getTime() - 60_000),
+    ]),
+  );
+  return {
+    account: found.account as string,
+    name: `${found.token_name as string} (token)`,
+    signIn: found.sign_in as string,
+    role: found.role as Role,
+    address,
+    via: 'token',
+  };
 }

@@ -18,14 +18,20 @@ export async function migrate(options: ConnectionOptions, folder: string): Promi
     const [ran] = await connection.query<RowDataPacket[]>('SELECT file, step, checksum FROM migration_step');
     const known = new Map(ran.map((r) => [`${r.file} ${r.step}`, r.checksum as string]));
     let count = 0;
-    for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql')).sort()) {
+    for (const file of readdirSync(folder)
+      .filter((f) => f.endsWith('.sql'))
+      .sort()) {
       for (const [step, statement] of statementsOf(readFileSync(join(folder, file), 'utf8')).entries()) {
         const checksum = createHash('sha256').update(statement).digest('hex');
         const before = known.get(`${file} ${step}`);
         if (before === checksum) continue;
-        if (before !== undefined) throw new Error(`${file}, step ${step + 1} was changed after it ran; add a new file instead`);
+        if (before !== undefined)
+          throw new Error(`${file}, step ${step + 1} was changed after it ran; add a new file instead`);
         await connection.query(statement);
-        await connection.execute('INSERT INTO migration_step (file, step, checksum, ran_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))', [file, step, checksum]);
+        await connection.execute(
+          'INSERT INTO migration_step (file, step, checksum, ran_at) VALUES (?, ?, ?, UTC_TIMESTAMP(3))',
+          [file, step, checksum],
+        );
         count++;
       }
     }

@@ -1,4 +1,14 @@
-import { OBJECT_KINDS, OBJECTS, fieldsOf, numberSpaceOf, planSchema, type AnyObject, type FieldFacts, type ObjectKind, type Plan } from '@/core/plan';
+import {
+  OBJECT_KINDS,
+  OBJECTS,
+  fieldsOf,
+  numberSpaceOf,
+  planSchema,
+  type AnyObject,
+  type FieldFacts,
+  type ObjectKind,
+  type Plan,
+} from '@/core/plan';
 import { DESTINATION_KINDS } from '@/core/destinations';
 import { change, rows, type Queryable, type Row, type SqlValue } from './pool';
 
@@ -27,8 +37,17 @@ interface Column {
 export type DraftKind = ObjectKind | 'organisation';
 
 const TABLES: Record<ObjectKind, string> = {
-  class: 'class', ladder: 'ladder', site: 'site', trunk: 'trunk', person: 'person', mailbox: 'mailbox', extension: 'extension',
-  number: 'number', rung: 'rung', inboundRoute: 'inbound_route', numberAddition: 'number_addition',
+  class: 'class',
+  ladder: 'ladder',
+  site: 'site',
+  trunk: 'trunk',
+  person: 'person',
+  mailbox: 'mailbox',
+  extension: 'extension',
+  number: 'number',
+  rung: 'rung',
+  inboundRoute: 'inbound_route',
+  numberAddition: 'number_addition',
 };
 
 /** In an order in which required references point backwards; deletes go the other way. */
@@ -49,7 +68,9 @@ function tableOf(kind: ObjectKind): TableMap {
     const destination = (DESTINATION_KINDS as readonly string[]).includes(kind);
     const table = TABLES[kind];
     const fields = fieldsOf(kind).filter((f) => f.field !== 'id');
-    const lists = fields.filter((f) => f.ref && f.many).map((f) => ({ field: f.field, table: `${table}_${snake(f.field)}` }));
+    const lists = fields
+      .filter((f) => f.ref && f.many)
+      .map((f) => ({ field: f.field, table: `${table}_${snake(f.field)}` }));
     const single = fields.filter((f) => !(f.ref && f.many));
     const columns = (wanted: FieldFacts[]) => wanted.map((f) => columnOf(kind, f));
     map = {
@@ -88,7 +109,12 @@ function fromSql(column: Column, row: Row): unknown {
 }
 
 /** Inserts an object with its loose references still empty and without its lists. */
-export async function insertBare(connection: Queryable, kind: ObjectKind, object: AnyObject, space: string): Promise<void> {
+export async function insertBare(
+  connection: Queryable,
+  kind: ObjectKind,
+  object: AnyObject,
+  space: string,
+): Promise<void> {
   const map = tableOf(kind);
   if (map.destination) {
     const columns = ['id', 'kind', 'space', ...map.shared.map((c) => c.column)];
@@ -97,11 +123,19 @@ export async function insertBare(connection: Queryable, kind: ObjectKind, object
       columns.push('digits');
       values.push(null);
     }
-    await change(connection, `INSERT INTO destination (${columns.map(quoted).join()}) VALUES (${columns.map(() => '?').join()})`, values);
+    await change(
+      connection,
+      `INSERT INTO destination (${columns.map(quoted).join()}) VALUES (${columns.map(() => '?').join()})`,
+      values,
+    );
   }
   const columns = ['id', ...map.own.map((c) => c.column)];
   const values = [object.id, ...map.own.map((c) => (c.looseRef ? null : toSql(c, object)))];
-  await change(connection, `INSERT INTO ${quoted(map.table)} (${columns.map(quoted).join()}) VALUES (${columns.map(() => '?').join()})`, values);
+  await change(
+    connection,
+    `INSERT INTO ${quoted(map.table)} (${columns.map(quoted).join()}) VALUES (${columns.map(() => '?').join()})`,
+    values,
+  );
 }
 
 /** Frees the digits of a destination, so that two can change places in one transaction. */
@@ -110,7 +144,13 @@ export async function freeDigits(connection: Queryable, id: string): Promise<voi
 }
 
 /** Writes every field of an object that exists. `rowVersion` null is an object inserted in this transaction; false: stale. */
-export async function updateWhole(connection: Queryable, kind: ObjectKind, object: AnyObject, space: string, rowVersion: number | null): Promise<boolean> {
+export async function updateWhole(
+  connection: Queryable,
+  kind: ObjectKind,
+  object: AnyObject,
+  space: string,
+  rowVersion: number | null,
+): Promise<boolean> {
   const map = tableOf(kind);
   const sets = map.own.map((c) => `${quoted(c.column)} = ?`);
   const step = rowVersion === null ? '' : ', row_version = row_version + 1';
@@ -122,13 +162,21 @@ export async function updateWhole(connection: Queryable, kind: ObjectKind, objec
   );
   if (rowVersion !== null && touched === 0) return false;
   if (map.destination) {
-    await change(connection, `UPDATE destination SET space = ?, ${map.shared.map((c) => `${quoted(c.column)} = ?`).join()} WHERE id = ?`, [space, ...map.shared.map((c) => toSql(c, object)), object.id]);
+    await change(
+      connection,
+      `UPDATE destination SET space = ?, ${map.shared.map((c) => `${quoted(c.column)} = ?`).join()} WHERE id = ?`,
+      [space, ...map.shared.map((c) => toSql(c, object)), object.id],
+    );
   }
   for (const list of map.lists) {
     const targets = (object as unknown as Record<string, string[]>)[list.field]!;
     await change(connection, `DELETE FROM ${list.table} WHERE owner = ?`, [object.id]);
     for (const [position, target] of targets.entries())
-      await change(connection, `INSERT INTO ${list.table} (owner, position, target) VALUES (?, ?, ?)`, [object.id, position, target]);
+      await change(connection, `INSERT INTO ${list.table} (owner, position, target) VALUES (?, ?, ?)`, [
+        object.id,
+        position,
+        target,
+      ]);
   }
   return true;
 }
@@ -137,36 +185,72 @@ export async function updateWhole(connection: Queryable, kind: ObjectKind, objec
 export async function letGo(connection: Queryable, kind: ObjectKind, id: string): Promise<void> {
   const map = tableOf(kind);
   const loose = map.own.filter((c) => c.looseRef);
-  if (loose.length > 0) await change(connection, `UPDATE ${quoted(map.table)} SET ${loose.map((c) => `${quoted(c.column)} = NULL`).join()} WHERE id = ?`, [id]);
+  if (loose.length > 0)
+    await change(
+      connection,
+      `UPDATE ${quoted(map.table)} SET ${loose.map((c) => `${quoted(c.column)} = NULL`).join()} WHERE id = ?`,
+      [id],
+    );
   for (const list of map.lists) await change(connection, `DELETE FROM ${list.table} WHERE owner = ?`, [id]);
 }
 
 /** Deletes an object's rows; false when its row version is another by now. */
-export async function deleteRows(connection: Queryable, kind: ObjectKind, id: string, rowVersion: number): Promise<boolean> {
+export async function deleteRows(
+  connection: Queryable,
+  kind: ObjectKind,
+  id: string,
+  rowVersion: number,
+): Promise<boolean> {
   const map = tableOf(kind);
-  const touched = await change(connection, `DELETE FROM ${quoted(map.table)} WHERE id = ? AND row_version = ?`, [id, rowVersion]);
+  const touched = await change(connection, `DELETE FROM ${quoted(map.table)} WHERE id = ? AND row_version = ?`, [
+    id,
+    rowVersion,
+  ]);
   if (touched === 0) return false;
   if (map.destination) await change(connection, 'DELETE FROM destination WHERE id = ?', [id]);
   return true;
 }
 
-const ORGANISATION: Column[] = Object.keys(planSchema.shape.organisation.shape).map((field) => ({ field, column: snake(field), json: false, boolean: false, looseRef: false }));
+const ORGANISATION: Column[] = Object.keys(planSchema.shape.organisation.shape).map((field) => ({
+  field,
+  column: snake(field),
+  json: false,
+  boolean: false,
+  looseRef: false,
+}));
 
 /** Writes the organisation's row; `rowVersion` null makes it. False when stale. */
-export async function writeOrganisation(connection: Queryable, value: Plan['organisation'], rowVersion: number | null): Promise<boolean> {
+export async function writeOrganisation(
+  connection: Queryable,
+  value: Plan['organisation'],
+  rowVersion: number | null,
+): Promise<boolean> {
   const object = value as unknown as AnyObject;
   const values = ORGANISATION.map((c) => toSql(c, object));
   if (rowVersion === null) {
-    await change(connection, `INSERT INTO organisation (id, ${ORGANISATION.map((c) => quoted(c.column)).join()}) VALUES ('organisation', ${ORGANISATION.map(() => '?').join()})`, values);
+    await change(
+      connection,
+      `INSERT INTO organisation (id, ${ORGANISATION.map((c) => quoted(c.column)).join()}) VALUES ('organisation', ${ORGANISATION.map(() => '?').join()})`,
+      values,
+    );
     return true;
   }
   const sets = ORGANISATION.map((c) => `${quoted(c.column)} = ?`).join();
-  return (await change(connection, `UPDATE organisation SET ${sets}, row_version = row_version + 1 WHERE row_version = ?`, [...values, rowVersion])) > 0;
+  return (
+    (await change(connection, `UPDATE organisation SET ${sets}, row_version = row_version + 1 WHERE row_version = ?`, [
+      ...values,
+      rowVersion,
+    ])) > 0
+  );
 }
 
 /** Sets the number space of every destination anew after the organisation changed its mind. */
 export async function rewriteSpaces(connection: Queryable, plan: Plan): Promise<void> {
-  for (const site of plan.sites) await change(connection, 'UPDATE destination SET space = ? WHERE site = ?', [numberSpaceOf(plan, site.id), site.id]);
+  for (const site of plan.sites)
+    await change(connection, 'UPDATE destination SET space = ? WHERE site = ?', [
+      numberSpaceOf(plan, site.id),
+      site.id,
+    ]);
 }
 
 export interface LoadedPlan {

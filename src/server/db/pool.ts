@@ -8,7 +8,9 @@ export type Row = RowDataPacket;
 /** Thrown when the database can't be reached; the doors answer 503 with it. */
 export class DatabaseGone extends Error {
   constructor(cause: unknown) {
-    super('The database does not answer. Nothing was changed; what you typed is kept. It is tried again by itself.', { cause });
+    super('The database does not answer. Nothing was changed; what you typed is kept. It is tried again by itself.', {
+      cause,
+    });
   }
 }
 
@@ -30,15 +32,30 @@ function pool(): Pool {
   return held.polydromePool;
 }
 
-const GONE = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ENOENT', 'ER_SERVER_SHUTDOWN', 'ER_CON_COUNT_ERROR']);
+const GONE = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ENOENT',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+]);
 
 function isGone(e: unknown): boolean {
   const { code, message, fatal } = e as { code?: string; message?: string; fatal?: boolean };
-  return (code !== undefined && GONE.has(code)) || fatal === true || /closed state|Connection lost/i.test(message ?? '');
+  return (
+    (code !== undefined && GONE.has(code)) || fatal === true || /closed state|Connection lost/i.test(message ?? '')
+  );
 }
 
 /** Runs a prepared statement and gives its rows. */
-export async function rows<T = Row>(connection: Queryable, sql: string, values: readonly SqlValue[] = []): Promise<T[]> {
+export async function rows<T = Row>(
+  connection: Queryable,
+  sql: string,
+  values: readonly SqlValue[] = [],
+): Promise<T[]> {
   const [result] = await connection.execute<RowDataPacket[]>(sql, values as SqlValue[]);
   return result as unknown as T[];
 }

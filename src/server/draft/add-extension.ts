@@ -19,7 +19,10 @@ export const newExtensionSchema = z.strictObject({
   makePerson: z.boolean().default(false),
   place: z.string().default(''),
   ringSeconds: z.number().optional(),
-  mailbox: z.strictObject({ pin: z.string(), email: z.string().nullable().default(null) }).nullable().default(null),
+  mailbox: z
+    .strictObject({ pin: z.string(), email: z.string().nullable().default(null) })
+    .nullable()
+    .default(null),
   /** a free number of ours that becomes its own */
   number: z.string().nullable().default(null),
 });
@@ -33,20 +36,48 @@ export async function addExtension(actor: Actor, input: unknown): Promise<EditRe
   const wanted = parsed.data;
   const draft = await draftPlan();
   const id = uuid();
-  const person = wanted.makePerson && wanted.kind === 'person' ? { id: uuid(), name: wanted.name, email: wanted.mailbox?.email ?? null, site: wanted.site } : null;
-  const mailbox: Partial<Mailbox> | null = wanted.mailbox ? { id: uuid(), name: wanted.name, site: wanted.site, owner: person?.id ?? null, email: wanted.mailbox.email } : null;
+  const person =
+    wanted.makePerson && wanted.kind === 'person'
+      ? { id: uuid(), name: wanted.name, email: wanted.mailbox?.email ?? null, site: wanted.site }
+      : null;
+  const mailbox: Partial<Mailbox> | null = wanted.mailbox
+    ? { id: uuid(), name: wanted.name, site: wanted.site, owner: person?.id ?? null, email: wanted.mailbox.email }
+    : null;
   if (wanted.mailbox) refuseWeak(wanted.mailbox.pin, wanted.digits, 'mailbox.pin');
   const { digits, name, kind, site, place, ringSeconds } = wanted;
   const phone = kind !== 'virtual';
-  const extension: Partial<Extension> = { id, digits, name, kind, site, class: wanted.class, place, person: person?.id ?? null, mailbox: mailbox?.id ?? null, ...(phone ? { sipPassword: { version: 1 } } : {}), ...(ringSeconds === undefined ? {} : { ringSeconds }) };
+  const extension: Partial<Extension> = {
+    id,
+    digits,
+    name,
+    kind,
+    site,
+    class: wanted.class,
+    place,
+    person: person?.id ?? null,
+    mailbox: mailbox?.id ?? null,
+    ...(phone ? { sipPassword: { version: 1 } } : {}),
+    ...(ringSeconds === undefined ? {} : { ringSeconds }),
+  };
   const edits: Edit[] = [{ kind: 'extension', id, rowVersion: null, value: extension }];
   if (person) edits.push({ kind: 'person', id: person.id, rowVersion: null, value: person });
   if (mailbox) edits.push({ kind: 'mailbox', id: mailbox.id!, rowVersion: null, value: mailbox });
   if (wanted.number) {
     const number = draft.plan.numbers.find((n) => n.id === wanted.number);
-    if (!number) throw new EditRefused(422, 'invalid', [{ code: 'no-such-object', path: 'number', sentence: 'There is no such number.' }]);
-    if (number.belongsTo) throw new EditRefused(422, 'invalid', [{ code: 'taken', path: 'number', sentence: `${number.e164} belongs to somebody already.` }]);
-    edits.push({ kind: 'number', id: number.id, rowVersion: draft.rowVersions.get(number.id) ?? null, value: { ...number, belongsTo: id } });
+    if (!number)
+      throw new EditRefused(422, 'invalid', [
+        { code: 'no-such-object', path: 'number', sentence: 'There is no such number.' },
+      ]);
+    if (number.belongsTo)
+      throw new EditRefused(422, 'invalid', [
+        { code: 'taken', path: 'number', sentence: `${number.e164} belongs to somebody already.` },
+      ]);
+    edits.push({
+      kind: 'number',
+      id: number.id,
+      rowVersion: draft.rowVersions.get(number.id) ?? null,
+      value: { ...number, belongsTo: id },
+    });
   }
   try {
     const result = await applyEdits(actor, edits, async (c) => {
@@ -55,7 +86,14 @@ export async function addExtension(actor: Actor, input: unknown): Promise<EditRe
     });
     return { ...result, id };
   } catch (e) {
-    throw e instanceof EditRefused ? new EditRefused(e.status, e.code, e.errors.map((x) => ({ ...x, path: fieldOf(x.path) })), e.detail) : e;
+    throw e instanceof EditRefused
+      ? new EditRefused(
+          e.status,
+          e.code,
+          e.errors.map((x) => ({ ...x, path: fieldOf(x.path) })),
+          e.detail,
+        )
+      : e;
   }
 }
 

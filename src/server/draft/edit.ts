@@ -17,7 +17,17 @@ import {
   type Plan,
 } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
-import { WRITE_ORDER, deleteRows, freeDigits, insertBare, letGo, rewriteSpaces, updateWhole, writeOrganisation, type DraftKind } from '../db/objects';
+import {
+  WRITE_ORDER,
+  deleteRows,
+  freeDigits,
+  insertBare,
+  letGo,
+  rewriteSpaces,
+  updateWhole,
+  writeOrganisation,
+  type DraftKind,
+} from '../db/objects';
 import { change, rows, transaction, type Queryable } from '../db/pool';
 import { draftBecame, draftInside, type HeldPlan } from './store';
 
@@ -92,30 +102,48 @@ export async function applyEdits(actor: Actor, edits: readonly Edit[], inside?: 
 function parse(edit: Edit, index: number): ParsedEdit {
   const base = `edits.${index}.value`;
   if (edit.value === null) {
-    if (edit.kind === 'organisation') throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
+    if (edit.kind === 'organisation')
+      throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
     return { ...edit, value: null };
   }
   const schema = edit.kind === 'organisation' ? organisationSchema : OBJECTS[edit.kind].schema;
   const result = schema.safeParse(edit.value);
   if (!result.success) throw new EditRefused(422, 'invalid', inputErrors(result.error, base));
   const value = result.data as AnyObject;
-  if (edit.kind !== 'organisation' && value.id !== edit.id) throw new EditRefused(422, 'invalid', [{ code: 'id-differs', path: `${base}.id`, sentence: 'The id of the value is another than that of the edit.' }]);
+  if (edit.kind !== 'organisation' && value.id !== edit.id)
+    throw new EditRefused(422, 'invalid', [
+      { code: 'id-differs', path: `${base}.id`, sentence: 'The id of the value is another than that of the edit.' },
+    ]);
   return { ...edit, value };
 }
 
 async function refuseStale(connection: Queryable, before: HeldPlan, edit: ParsedEdit): Promise<void> {
   const current = before.rowVersions.get(edit.id) ?? null;
   if (current === edit.rowVersion) return;
-  const [last] = await rows(connection, 'SELECT a.name, j.at FROM journal j JOIN account a ON a.id = j.account WHERE j.object_kind = ? AND j.object_id = ? ORDER BY j.id DESC LIMIT 1', [edit.kind, edit.id]);
+  const [last] = await rows(
+    connection,
+    'SELECT a.name, j.at FROM journal j JOIN account a ON a.id = j.account WHERE j.object_kind = ? AND j.object_id = ? ORDER BY j.id DESC LIMIT 1',
+    [edit.kind, edit.id],
+  );
   const object = currentValue(before.plan, edit.kind, edit.id);
   const who = (last?.name as string | undefined) ?? 'Somebody';
-  const what = object === null ? `${who} has deleted this meanwhile` : edit.rowVersion === null ? 'An object with this id exists already' : `${who} has changed this meanwhile`;
-  throw new EditRefused(409, 'stale', [{ code: 'stale', path: 'rowVersion', sentence: `${what}; compare both and choose.` }], {
-    current: object,
-    rowVersion: current,
-    by: who,
-    at: last?.at instanceof Date ? last.at.toISOString() : null,
-  });
+  const what =
+    object === null
+      ? `${who} has deleted this meanwhile`
+      : edit.rowVersion === null
+        ? 'An object with this id exists already'
+        : `${who} has changed this meanwhile`;
+  throw new EditRefused(
+    409,
+    'stale',
+    [{ code: 'stale', path: 'rowVersion', sentence: `${what}; compare both and choose.` }],
+    {
+      current: object,
+      rowVersion: current,
+      by: who,
+      at: last?.at instanceof Date ? last.at.toISOString() : null,
+    },
+  );
 }
 
 export function currentValue(plan: Plan, kind: DraftKind, id: string): AnyObject | Plan['organisation'] | null {
@@ -130,7 +158,8 @@ function applied(plan: Plan, edits: readonly ParsedEdit[]): Plan {
     const mine = edits.filter((e) => e.kind === kind);
     if (mine.length === 0) continue;
     const byId = new Map<string, AnyObject>(objectsOf(plan, kind).map((o) => [o.id, o]));
-    for (const e of mine) if (e.value === null) byId.delete(e.id);
+    for (const e of mine)
+      if (e.value === null) byId.delete(e.id);
       else byId.set(e.id, e.value as AnyObject);
     after[OBJECTS[kind].list] = [...byId.values()];
   }
@@ -149,7 +178,11 @@ function refuseBroken(before: Plan, after: Plan, edits: readonly ParsedEdit[]): 
     const names = left.slice(0, 4).map((r) => `${OBJECTS[r.kind].word} ${labelOf(r.kind, r.object)}`);
     const object = currentValue(before, edit.kind, edit.id) as AnyObject | null;
     const what = object ? `${OBJECTS[edit.kind].word} ${labelOf(edit.kind, object)}` : 'this';
-    errors.push({ code: 'still-referred-to', path: `edits.${edits.indexOf(edit)}`, sentence: `${names.join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''} still refer to ${what}; change them first.` });
+    errors.push({
+      code: 'still-referred-to',
+      path: `edits.${edits.indexOf(edit)}`,
+      sentence: `${names.join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''} still refer to ${what}; change them first.`,
+    });
   }
   if (errors.length === 0) {
     for (const error of integrityErrors(after)) errors.push({ ...error, path: pathInEdit(after, error.path, edits) });
@@ -168,38 +201,63 @@ function pathInEdit(plan: Plan, path: string, edits: readonly ParsedEdit[]): str
 }
 
 /** Writes in an order in which no foreign key is ever broken: let go, delete, free digits, insert bare, fill in. */
-async function write(connection: Queryable, before: HeldPlan, after: Plan, edits: readonly ParsedEdit[]): Promise<void> {
+async function write(
+  connection: Queryable,
+  before: HeldPlan,
+  after: Plan,
+  edits: readonly ParsedEdit[],
+): Promise<void> {
   const of = (kind: ObjectKind) => edits.filter((e) => e.kind === kind);
   const existed = (e: ParsedEdit) => before.rowVersions.has(e.id);
   const raced = () => new Refused(409, 'stale', 'Somebody changed this at the same moment; look again.', 'rowVersion');
-  const spaceOf = (e: ParsedEdit) => (e.value && 'site' in e.value ? numberSpaceOf(after, e.value.site) : 'organisation');
+  const spaceOf = (e: ParsedEdit) =>
+    e.value && 'site' in e.value ? numberSpaceOf(after, e.value.site) : 'organisation';
   const organisation = edits.find((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
   const isNew = !before.rowVersions.has('organisation');
-  if (isNew) await writeOrganisation(connection, { ...(organisation ?? after.organisation), blockedLeadTo: null }, null);
-  for (const kind of WRITE_ORDER) for (const e of of(kind)) if (existed(e) && e.value === null) await letGo(connection, kind, e.id);
-  for (const kind of WRITE_ORDER) for (const e of of(kind)) if (existed(e) && e.value && 'digits' in e.value) await freeDigits(connection, e.id);
-  for (const kind of WRITE_ORDER) for (const e of of(kind)) if (!existed(e) && e.value) await insertBare(connection, kind, e.value as AnyObject, spaceOf(e));
+  if (isNew)
+    await writeOrganisation(connection, { ...(organisation ?? after.organisation), blockedLeadTo: null }, null);
   for (const kind of WRITE_ORDER)
-    for (const e of of(kind)) if (e.value && !(await updateWhole(connection, kind, e.value as AnyObject, spaceOf(e), existed(e) ? e.rowVersion : null))) throw raced();
-  if (organisation && !(await writeOrganisation(connection, organisation, isNew ? 1 : before.rowVersions.get('organisation')!))) throw raced();
-  if (organisation && organisation.numberSpace !== before.plan.organisation.numberSpace) await rewriteSpaces(connection, after);
-  for (const kind of [...WRITE_ORDER].reverse()) for (const e of of(kind)) if (existed(e) && e.value === null && !(await deleteRows(connection, kind, e.id, e.rowVersion!))) throw raced();
+    for (const e of of(kind)) if (existed(e) && e.value === null) await letGo(connection, kind, e.id);
+  for (const kind of WRITE_ORDER)
+    for (const e of of(kind)) if (existed(e) && e.value && 'digits' in e.value) await freeDigits(connection, e.id);
+  for (const kind of WRITE_ORDER)
+    for (const e of of(kind))
+      if (!existed(e) && e.value) await insertBare(connection, kind, e.value as AnyObject, spaceOf(e));
+  for (const kind of WRITE_ORDER)
+    for (const e of of(kind))
+      if (
+        e.value &&
+        !(await updateWhole(connection, kind, e.value as AnyObject, spaceOf(e), existed(e) ? e.rowVersion : null))
+      )
+        throw raced();
+  if (
+    organisation &&
+    !(await writeOrganisation(connection, organisation, isNew ? 1 : before.rowVersions.get('organisation')!))
+  )
+    throw raced();
+  if (organisation && organisation.numberSpace !== before.plan.organisation.numberSpace)
+    await rewriteSpaces(connection, after);
+  for (const kind of [...WRITE_ORDER].reverse())
+    for (const e of of(kind))
+      if (existed(e) && e.value === null && !(await deleteRows(connection, kind, e.id, e.rowVersion!))) throw raced();
 }
 
-async function journal(connection: Queryable, actor: Actor, batch: string, version: number, before: Plan, edits: readonly ParsedEdit[]): Promise<void> {
+async function journal(
+  connection: Queryable,
+  actor: Actor,
+  batch: string,
+  version: number,
+  before: Plan,
+  edits: readonly ParsedEdit[],
+): Promise<void> {
   const at = new Date();
   const json = (v: unknown) => (v === null ? null : JSON.stringify(v));
   for (const e of edits)
-    await change(connection, 'INSERT INTO journal (batch, draft_version, object_kind, object_id, before_value, after_value, account, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [
-      batch,
-      version,
-      e.kind,
-      e.id,
-      json(currentValue(before, e.kind, e.id)),
-      json(e.value),
-      actor.account,
-      at,
-    ]);
+    await change(
+      connection,
+      'INSERT INTO journal (batch, draft_version, object_kind, object_id, before_value, after_value, account, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [batch, version, e.kind, e.id, json(currentValue(before, e.kind, e.id)), json(e.value), actor.account, at],
+    );
 }
 
 function nextRowVersions(before: HeldPlan, edits: readonly ParsedEdit[]): Map<string, number> {
@@ -207,7 +265,8 @@ function nextRowVersions(before: HeldPlan, edits: readonly ParsedEdit[]): Map<st
   if (!next.has('organisation')) next.set('organisation', edits.some((e) => e.kind === 'organisation') ? 2 : 1);
   for (const e of edits) {
     if (e.value === null) next.delete(e.id);
-    else if (e.kind !== 'organisation' || before.rowVersions.has('organisation')) next.set(e.id, (before.rowVersions.get(e.id) ?? 0) + 1);
+    else if (e.kind !== 'organisation' || before.rowVersions.has('organisation'))
+      next.set(e.id, (before.rowVersions.get(e.id) ?? 0) + 1);
   }
   return next;
 }

@@ -21,14 +21,23 @@ export async function makeSipPassword(actor: Actor, id: string): Promise<string>
 }
 
 /** Keeps a password and points the draft's object at its new version, in one transaction. */
-export async function setPassword(actor: Actor, kind: 'extension' | 'trunk', id: string, password: string): Promise<EditResult> {
+export async function setPassword(
+  actor: Actor,
+  kind: 'extension' | 'trunk',
+  id: string,
+  password: string,
+): Promise<EditResult> {
   demand(actor, 'edit');
   const draft = await draftPlan();
   const extension = kind === 'extension' ? draft.plan.extensions.find((e) => e.id === id) : undefined;
   const trunk = kind === 'trunk' ? draft.plan.trunks.find((t) => t.id === id) : undefined;
   const purpose = kind === 'extension' ? 'sip-password' : 'trunk-password';
   const version = await nextVersion(id, purpose);
-  const value = extension ? { ...extension, sipPassword: { version } } : trunk ? { ...trunk, password: { version } } : null;
+  const value = extension
+    ? { ...extension, sipPassword: { version } }
+    : trunk
+      ? { ...trunk, password: { version } }
+      : null;
   if (!value) throw new Refused(404, 'no-such-object', `There is no such ${kind}.`);
   return applyEdits(actor, [asEdit(kind, id, draft.rowVersions.get(id) ?? null, value)], async (c) => {
     const kept = await keepSecret(c, actor, id, purpose, password);

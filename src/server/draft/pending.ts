@@ -1,4 +1,13 @@
-import { changedFields, differences, fieldsOf, labelOf, OBJECTS, type AnyObject, type Difference, type Plan } from '@/core/plan';
+import {
+  changedFields,
+  differences,
+  fieldsOf,
+  labelOf,
+  OBJECTS,
+  type AnyObject,
+  type Difference,
+  type Plan,
+} from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
 import type { DraftKind } from '../db/objects';
 import { reading, rows } from '../db/pool';
@@ -32,7 +41,13 @@ export async function pendingEdits(actor: Actor): Promise<Pending> {
     revision: live.version,
     edits: found.map((d) => {
       const who = people.get(`${d.kind} ${d.id}`);
-      return { ...d, ...described(d), by: who?.names ?? [], at: who?.at ?? null, rowVersion: draft.rowVersions.get(d.id) ?? null };
+      return {
+        ...d,
+        ...described(d),
+        by: who?.names ?? [],
+        at: who?.at ?? null,
+        rowVersion: draft.rowVersions.get(d.id) ?? null,
+      };
     }),
   };
 }
@@ -47,7 +62,12 @@ export function described(d: Difference): Pick<PendingEdit, 'label' | 'word' | '
     word: d.kind === 'organisation' ? 'organisation' : OBJECTS[d.kind].word,
     fields: changedFields(d.before, d.after)
       .filter((f) => f !== 'id')
-      .map((field) => ({ field, title: titles.get(field) ?? field, before: value(d.before, field), after: value(d.after, field) })),
+      .map((field) => ({
+        field,
+        title: titles.get(field) ?? field,
+        before: value(d.before, field),
+        after: value(d.after, field),
+      })),
   };
 }
 
@@ -74,7 +94,8 @@ async function editors(liveRevision: number): Promise<Map<string, { names: strin
 export async function undoEdit(actor: Actor, kind: DraftKind, id: string): Promise<EditResult> {
   const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
   const [was, is] = [currentValue(live.plan, kind, id), currentValue(draft.plan, kind, id)];
-  if (JSON.stringify(was) === JSON.stringify(is)) throw new Refused(404, 'nothing-to-undo', 'Draft and live do not differ there.');
+  if (JSON.stringify(was) === JSON.stringify(is))
+    throw new Refused(404, 'nothing-to-undo', 'Draft and live do not differ there.');
   return applyEdits(actor, [asEdit(kind, id, draft.rowVersions.get(id) ?? null, was)]);
 }
 
@@ -90,7 +111,8 @@ export async function undoLast(actor: Actor): Promise<EditResult & { label: stri
       [actor.account, live.version],
     ),
   );
-  if (mine.length === 0) throw new Refused(404, 'nothing-to-undo', 'You have no edit left to undo since the last revision.');
+  if (mine.length === 0)
+    throw new Refused(404, 'nothing-to-undo', 'You have no edit left to undo since the last revision.');
   const read = (v: unknown) => (typeof v === 'string' ? (JSON.parse(v) as unknown) : v);
   const edits = mine.map((r): Edit => {
     const kind = r.object_kind as DraftKind;
@@ -106,7 +128,10 @@ export async function undoLast(actor: Actor): Promise<EditResult & { label: stri
   await reading((c) => c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [result.batch]));
   const first = edits[0]!;
   const object = currentValue(draft.plan, first.kind, first.id) ?? first.value;
-  return { ...result, label: first.kind === 'organisation' ? 'organisation' : labelOf(first.kind, object as AnyObject) };
+  return {
+    ...result,
+    label: first.kind === 'organisation' ? 'organisation' : labelOf(first.kind, object as AnyObject),
+  };
 }
 
 export function asEdit(kind: DraftKind, id: string, rowVersion: number | null, value: object | null): Edit {

@@ -19,7 +19,10 @@ interface Held {
 }
 
 const MOST_REVISIONS_HELD = 6;
-const held = ((globalThis as unknown as { polydromeHeld?: Held }).polydromeHeld ??= { draft: null, revisions: new Map() });
+const held = ((globalThis as unknown as { polydromeHeld?: Held }).polydromeHeld ??= {
+  draft: null,
+  revisions: new Map(),
+});
 
 function hold(loaded: LoadedPlan, version: number): HeldPlan {
   let exchange: Exchange | null = null;
@@ -28,7 +31,11 @@ function hold(loaded: LoadedPlan, version: number): HeldPlan {
 
 /** Version of the draft and number of the live revision (0: nothing was ever live), in one query. */
 export async function versions(connection?: Queryable): Promise<{ draft: number; live: number }> {
-  const read = (c: Queryable) => rows<{ draft: number; live: number }>(c, 'SELECT (SELECT version FROM draft WHERE id = 1) AS draft, (SELECT COALESCE(MAX(number), 0) FROM revision) AS live');
+  const read = (c: Queryable) =>
+    rows<{ draft: number; live: number }>(
+      c,
+      'SELECT (SELECT version FROM draft WHERE id = 1) AS draft, (SELECT COALESCE(MAX(number), 0) FROM revision) AS live',
+    );
   const [found] = await (connection ? read(connection) : reading(read));
   return { draft: Number(found!.draft), live: Number(found!.live) };
 }
@@ -69,16 +76,22 @@ export async function revisionPlan(number: number): Promise<HeldPlan> {
   const known = held.revisions.get(number);
   if (known) return known;
   if (number === 0) return keep(hold({ plan: emptyPlan('Nothing live yet'), rowVersions: new Map() }, 0));
-  const [found] = await reading((c) => rows<{ document: Buffer; checksum: Buffer }>(c, 'SELECT document, checksum FROM revision WHERE number = ?', [number]));
+  const [found] = await reading((c) =>
+    rows<{ document: Buffer; checksum: Buffer }>(c, 'SELECT document, checksum FROM revision WHERE number = ?', [
+      number,
+    ]),
+  );
   if (!found) throw new Refused(404, 'no-such-revision', `There is no revision ${number}.`, 'revision');
   const text = inflateRawSync(found.document);
-  if (!createHash('sha256').update(text).digest().equals(found.checksum)) throw new Error(`revision ${number} does not fit its checksum`);
+  if (!createHash('sha256').update(text).digest().equals(found.checksum))
+    throw new Error(`revision ${number} does not fit its checksum`);
   return keep(hold({ plan: planSchema.parse(JSON.parse(text.toString('utf8'))), rowVersions: new Map() }, number));
 }
 
 function keep(plan: HeldPlan): HeldPlan {
   held.revisions.set(plan.version, plan);
-  for (const old of [...held.revisions.keys()].slice(0, Math.max(0, held.revisions.size - MOST_REVISIONS_HELD))) held.revisions.delete(old);
+  for (const old of [...held.revisions.keys()].slice(0, Math.max(0, held.revisions.size - MOST_REVISIONS_HELD)))
+    held.revisions.delete(old);
   return plan;
 }
 

@@ -21,7 +21,14 @@ export interface Answered {
 /** Answers one question in one plan; state beside the plan is taken as it is at that moment unless a situation is given. */
 export async function answerIn(held: HeldPlan, question: Question, situation?: Situation): Promise<Answered> {
   const read = readCall(question, held.exchange(), Date.now());
-  if (!read.ok) throw new Refused(422, `bad-${read.path}`, read.sentence, read.path, read.offset === undefined ? undefined : { offset: read.offset });
+  if (!read.ok)
+    throw new Refused(
+      422,
+      `bad-${read.path}`,
+      read.sentence,
+      read.path,
+      read.offset === undefined ? undefined : { offset: read.offset },
+    );
   const known = situation ?? (await situationAt(read.call.at));
   return { trace: trace(held.exchange(), read.call, known), at: new Date(read.call.at).toISOString(), zone: read.zone };
 }

@@ -1,3 +1,4 @@
+import { same } from '@/core/analysis';
 import { fold, splitAsk } from '@/core/ask';
 import { OBJECTS, labelOf, objectsOf, type AnyObject, type ObjectKind, type Plan } from '@/core/plan';
 import type { Landing, Outcome, Trace } from '@/core/routing';
@@ -22,7 +23,17 @@ export interface Found {
 
 export type AskAnswer =
   | { type: 'found'; found: Found[] }
-  | { type: 'answer'; draft: ShortAnswer; live: ShortAnswer; same: boolean; from: string; dial: string; when: string; at: string; zone: string }
+  | {
+      type: 'answer';
+      draft: ShortAnswer;
+      live: ShortAnswer;
+      same: boolean;
+      from: string;
+      dial: string;
+      when: string;
+      at: string;
+      zone: string;
+    }
   | { type: 'unclear'; sentence: string; found: Found[] };
 
 const MOST_FOUND = 8;
@@ -36,8 +47,16 @@ export async function ask(actor: Actor, text: string): Promise<AskAnswer> {
   try {
     const [inDraft, inLive] = [await short(draft, parts), await livePlan().then((live) => short(live, parts))];
     if (inDraft.refused && inLive.refused) return { type: 'unclear', sentence: inDraft.refused, found: [] };
-    const same = JSON.stringify(inDraft.trace ? essence(inDraft.trace) : null) === JSON.stringify(inLive.trace ? essence(inLive.trace) : null);
-    return { type: 'answer', draft: inDraft.answer, live: inLive.answer, same, ...parts, at: inDraft.at ?? inLive.at!, zone: inDraft.zone ?? inLive.zone! };
+    const agree = inDraft.trace !== undefined && same(inLive.trace ?? null, inDraft.trace);
+    return {
+      type: 'answer',
+      draft: inDraft.answer,
+      live: inLive.answer,
+      same: agree,
+      ...parts,
+      at: inDraft.at ?? inLive.at!,
+      zone: inDraft.zone ?? inLive.zone!,
+    };
   } catch (e) {
     if (!(e instanceof Refused)) throw e;
     return { type: 'unclear', sentence: e.message, found: [] };
@@ -62,20 +81,29 @@ async function short(held: HeldPlan, parts: { from: string; dial: string; when: 
   }
 }
 
-/** What two answers must share to count as the same. */
-export function essence(t: Trace): unknown {
-  return [t.outcome, t.lands, t.then, t.trunk, t.digitsSent, t.shownNumber, t.cause];
-}
-
 function detailOf(t: Trace): string {
   if (t.outcome !== 'routed') return `cause ${t.cause?.q850}`;
-  const parts = [t.secondsWaited > 0 ? `after ${t.secondsWaited} s` : '', t.digitsSent ? `sends ${t.digitsSent}` : '', t.digitsSent ? `shows ${t.shownNumber ?? 'no number'}` : ''];
+  const parts = [
+    t.secondsWaited > 0 ? `after ${t.secondsWaited} s` : '',
+    t.digitsSent ? `sends ${t.digitsSent}` : '',
+    t.digitsSent ? `shows ${t.shownNumber ?? 'no number'}` : '',
+  ];
   const then = t.then[0];
   if (then) parts.push(`then ${then.lands.label} after ${then.afterSeconds} s`);
   return parts.filter((p) => p !== '').join(', ');
 }
 
-const FINDABLE: readonly ObjectKind[] = ['extension', 'person', 'number', 'trunk', 'site', 'class', 'inboundRoute', 'rung', 'mailbox'];
+const FINDABLE: readonly ObjectKind[] = [
+  'extension',
+  'person',
+  'number',
+  'trunk',
+  'site',
+  'class',
+  'inboundRoute',
+  'rung',
+  'mailbox',
+];
 
 /** Objects whose name, digits or number holds the text; those that begin with it first. */
 export function findObjects(plan: Plan, text: string): Found[] {
@@ -88,7 +116,8 @@ export function findObjects(plan: Plan, text: string): Found[] {
       const label = labelOf(kind, object as AnyObject);
       const folded = fold(label);
       const starts = folded.startsWith(wanted) || folded.split(' ').some((w) => w.startsWith(wanted));
-      const holds = starts || folded.includes(wanted) || (kind === 'number' && digits.length > 2 && label.includes(digits));
+      const holds =
+        starts || folded.includes(wanted) || (kind === 'number' && digits.length > 2 && label.includes(digits));
       if (holds) found.push({ kind, id: object.id, label, word: OBJECTS[kind].word, rank: starts ? 0 : 1 });
     }
     if (found.length > 200) break;

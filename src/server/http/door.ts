@@ -27,18 +27,33 @@ type Context = { params: Promise<Record<string, string>> };
  * A route of the API from its operation: finds out who asks, checks the right, parses query and body once, and turns every
  * refusal into status, path and sentence. What the handler gives becomes JSON, unless it is a Response.
  */
-export function door<Q extends z.ZodType, B extends z.ZodType>(operation: Operation<Q, B>, handler: Handler<z.output<Q>, z.output<B>>): (request: Request, context: Context) => Promise<Response> {
+export function door<Q extends z.ZodType, B extends z.ZodType>(
+  operation: Operation<Q, B>,
+  handler: Handler<z.output<Q>, z.output<B>>,
+): (request: Request, context: Context) => Promise<Response> {
   return async (request, context) => {
     try {
       const address = addressOf(request);
       const actor = await actorOf(request, address);
-      if (operation.right !== null && !actor) throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
+      if (operation.right !== null && !actor)
+        throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
       if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
-      const query = operation.query ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query') : undefined;
+      const query = operation.query
+        ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query')
+        : undefined;
       const body = operation.body ? parsed(operation.body, await jsonBody(request), '') : undefined;
       const params = await context.params;
-      const result = await handler({ actor: actor!, query: query as z.output<Q>, body: body as z.output<B>, params, address, request });
-      return result instanceof Response ? result : Response.json(result ?? { ok: true }, { headers: { 'cache-control': 'no-store' } });
+      const result = await handler({
+        actor: actor!,
+        query: query as z.output<Q>,
+        body: body as z.output<B>,
+        params,
+        address,
+        request,
+      });
+      return result instanceof Response
+        ? result
+        : Response.json(result ?? { ok: true }, { headers: { 'cache-control': 'no-store' } });
     } catch (e) {
       return refusal(e);
     }
@@ -52,11 +67,16 @@ function refusal(e: unknown): Response {
   if (e instanceof Refused) return answer(e.status, [{ code: e.code, path: e.path, sentence: e.message }], e.detail);
   if (e instanceof DatabaseGone) return answer(503, [{ code: 'database-gone', path: '', sentence: e.message }]);
   log.error({ err: e }, 'request failed');
-  return answer(500, [{ code: 'our-fault', path: '', sentence: 'Something broke on our side; nothing was changed. The log says more.' }]);
+  return answer(500, [
+    { code: 'our-fault', path: '', sentence: 'Something broke on our side; nothing was changed. The log says more.' },
+  ]);
 }
 
 function answer(status: number, errors: InputError[], detail?: Record<string, unknown>): Response {
-  return Response.json({ error: { ...errors[0], ...detail }, errors }, { status, headers: { 'cache-control': 'no-store' } });
+  return Response.json(
+    { error: { ...errors[0], ...detail }, errors },
+    { status, headers: { 'cache-control': 'no-store' } },
+  );
 }
 
 /** Input that no schema takes: 400 with every error. */
@@ -75,7 +95,8 @@ function parsed<T extends z.ZodType>(schema: T, value: unknown, base: string): z
 
 /** The body as JSON, counted while it streams in, so that a large one is refused before it is held. */
 async function jsonBody(request: Request): Promise<unknown> {
-  const tooLarge = () => new Refused(413, 'too-large', `The body is larger than ${MOST_BODY_BYTES / 1024 / 1024} MiB; send it in parts.`);
+  const tooLarge = () =>
+    new Refused(413, 'too-large', `The body is larger than ${MOST_BODY_BYTES / 1024 / 1024} MiB; send it in parts.`);
   if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
@@ -112,7 +133,8 @@ async function actorOf(request: Request, address: string): Promise<Actor | null>
   }
   const token = cookieOf(request);
   if (!token) return null;
-  if (request.method !== 'GET' && !isOurOwnPage(request)) throw new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
+  if (request.method !== 'GET' && !isOurOwnPage(request))
+    throw new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
   return sessionActor(token, address);
 }
 

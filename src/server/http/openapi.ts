@@ -8,11 +8,18 @@ export function openApiDocument(): Record<string, unknown> {
   for (const [name, o] of Object.entries(operations)) (paths[o.path] ??= {})[o.method] = describe(name, o as Operation);
   return {
     openapi: '3.1.0',
-    info: { title: 'Polydrome', version: '1', description: 'Plans of phone systems, and what happens to calls in them.' },
+    info: {
+      title: 'Polydrome',
+      version: '1',
+      description: 'Plans of phone systems, and what happens to calls in them.',
+    },
     servers: [{ url: '/api/v1' }],
     security: [{ bearer: [] }],
     paths,
-    components: { securitySchemes: { bearer: { type: 'http', scheme: 'bearer' } }, schemas: { Errors: schema(errors, 'output') } },
+    components: {
+      securitySchemes: { bearer: { type: 'http', scheme: 'bearer' } },
+      schemas: { Errors: schema(errors, 'output') },
+    },
   };
 }
 
@@ -20,24 +27,45 @@ const oneError = z.looseObject({ code: z.string(), path: z.string(), sentence: z
 const errors = z.object({ error: oneError, errors: z.array(oneError) });
 
 function describe(name: string, o: Operation): Record<string, unknown> {
-  const inPath = [...o.path.matchAll(/\{(\w+)\}/g)].map((m) => ({ name: m[1], in: 'path', required: true, schema: { type: 'string' } }));
+  const inPath = [...o.path.matchAll(/\{(\w+)\}/g)].map((m) => ({
+    name: m[1],
+    in: 'path',
+    required: true,
+    schema: { type: 'string' },
+  }));
   return {
     operationId: name,
     summary: o.summary,
     ...(o.right === null ? { security: [] } : { description: `Needs the right: ${o.right}.` }),
     parameters: [...inPath, ...inQuery(o.query)],
-    ...(o.body ? { requestBody: { required: true, content: { 'application/json': { schema: schema(o.body, 'input') } } } } : {}),
+    ...(o.body
+      ? { requestBody: { required: true, content: { 'application/json': { schema: schema(o.body, 'input') } } } }
+      : {}),
     responses: {
-      200: { description: 'Done', ...(o.answer ? { content: { 'application/json': { schema: schema(o.answer, 'output') } } } : {}) },
-      default: { description: 'Refused: where, and what would be right', content: { 'application/json': { schema: { $ref: '#/components/schemas/Errors' } } } },
+      200: {
+        description: 'Done',
+        ...(o.answer ? { content: { 'application/json': { schema: schema(o.answer, 'output') } } } : {}),
+      },
+      default: {
+        description: 'Refused: where, and what would be right',
+        content: { 'application/json': { schema: { $ref: '#/components/schemas/Errors' } } },
+      },
     },
   };
 }
 
 function inQuery(query: z.ZodType | undefined): Record<string, unknown>[] {
   if (!query) return [];
-  const { properties = {}, required = [] } = schema(query, 'input') as { properties?: Record<string, unknown>; required?: string[] };
-  return Object.entries(properties).map(([name, s]) => ({ name, in: 'query', required: required.includes(name), schema: s }));
+  const { properties = {}, required = [] } = schema(query, 'input') as {
+    properties?: Record<string, unknown>;
+    required?: string[];
+  };
+  return Object.entries(properties).map(([name, s]) => ({
+    name,
+    in: 'query',
+    required: required.includes(name),
+    schema: s,
+  }));
 }
 
 function schema(of: z.ZodType, io: 'input' | 'output'): Record<string, unknown> {

@@ -15,4 +15,6 @@ export interface Operation<Q extends z.ZodType = z.ZodType, B extends z.ZodType 
 }
 
 /** Gives an operation its precise types. */
-export const operation = <Q extends z.ZodType = z.ZodNever, B extends z.ZodType = z.ZodNever>(o: Operation<Q, B>): Operation<Q, B> => o;
+export const operation = <Q extends z.ZodType = z.ZodNever, B extends z.ZodType = z.ZodNever>(
+  o: Operation<Q, B>,
+): Operation<Q, B> => o;

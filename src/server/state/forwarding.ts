@@ -11,7 +11,10 @@ import { draftPlan, livePlan } from '../draft/store';
 export const forwardingSchema = z.strictObject({
   when: z.enum(FORWARD_WHEN),
   /** null ends it */
-  to: z.string().regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #').nullable(),
+  to: z
+    .string()
+    .regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #')
+    .nullable(),
 });
 export type ForwardingInput = z.output<typeof forwardingSchema>;
 
@@ -26,12 +29,21 @@ export interface Forwarding {
 export async function setForwarding(actor: Actor, extension: string, input: ForwardingInput): Promise<void> {
   demand(actor, 'setForwarding');
   const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
-  if (![draft, live].some((p) => p.plan.extensions.some((e) => e.id === extension))) throw new Refused(404, 'no-such-object', 'There is no such extension.');
+  if (![draft, live].some((p) => p.plan.extensions.some((e) => e.id === extension)))
+    throw new Refused(404, 'no-such-object', 'There is no such extension.');
   const now = new Date();
   await transaction(async (c) => {
-    await change(c, "UPDATE state_entry SET until = ? WHERE kind = 'forwarding' AND subject = ? AND until IS NULL AND JSON_VALUE(value, '$.when') = ?", [now, extension, input.when]);
+    await change(
+      c,
+      "UPDATE state_entry SET until = ? WHERE kind = 'forwarding' AND subject = ? AND until IS NULL AND JSON_VALUE(value, '$.when') = ?",
+      [now, extension, input.when],
+    );
     if (input.to !== null)
-      await change(c, "INSERT INTO state_entry (id, kind, subject, value, since, until, account) VALUES (?, 'forwarding', ?, ?, ?, NULL, ?)", [uuid(), extension, JSON.stringify({ when: input.when, to: input.to }), now, actor.account]);
+      await change(
+        c,
+        "INSERT INTO state_entry (id, kind, subject, value, since, until, account) VALUES (?, 'forwarding', ?, ?, ?, NULL, ?)",
+        [uuid(), extension, JSON.stringify({ when: input.when, to: input.to }), now, actor.account],
+      );
   });
   await recordHistory(actor, input.to === null ? 'forwarding-ended' : 'forwarding-set', extension, { ...input });
 }
@@ -39,7 +51,11 @@ export async function setForwarding(actor: Actor, extension: string, input: Forw
 /** All forwarding in force at a moment. */
 export async function forwardingAt(at: Date, extension?: string): Promise<Forwarding[]> {
   const found = await reading((c) =>
-    rows(c, `SELECT subject, value, since FROM state_entry WHERE kind = 'forwarding' AND since <= ? AND (until IS NULL OR until > ?)${extension ? ' AND subject = ?' : ''} ORDER BY since, id`, [at, at, ...(extension ? [extension] : [])]),
+    rows(
+      c,
+      `SELECT subject, value, since FROM state_entry WHERE kind = 'forwarding' AND since <= ? AND (until IS NULL OR until > ?)${extension ? ' AND subject = ?' : ''} ORDER BY since, id`,
+      [at, at, ...(extension ? [extension] : [])],
+    ),
   );
   return found.map((r) => {
     const value = (typeof r.value === 'string' ? JSON.parse(r.value) : r.value) as Pick<Forwarding, 'when' | 'to'>;

@@ -9,8 +9,10 @@ import { draftPlan, livePlan } from '../draft/store';
 export async function setPin(actor: Actor, mailbox: string, pin: string): Promise<void> {
   demand(actor, 'resetPin');
   const plans = await Promise.all([draftPlan(), livePlan()]);
-  if (!plans.some((p) => p.plan.mailboxes.some((m) => m.id === mailbox))) throw new Refused(404, 'no-such-object', 'There is no such mailbox.');
-  for (const extension of plans.flatMap((p) => p.plan.extensions.filter((e) => e.mailbox === mailbox))) refuseWeak(pin, extension.digits, 'pin');
+  if (!plans.some((p) => p.plan.mailboxes.some((m) => m.id === mailbox)))
+    throw new Refused(404, 'no-such-object', 'There is no such mailbox.');
+  for (const extension of plans.flatMap((p) => p.plan.extensions.filter((e) => e.mailbox === mailbox)))
+    refuseWeak(pin, extension.digits, 'pin');
   refuseWeak(pin, null, 'pin');
   await transaction((c) => keepSecret(c, actor, mailbox, 'pin', pin));
   await recordHistory(actor, 'pin-set', mailbox, null);

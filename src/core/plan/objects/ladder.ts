@@ -16,12 +16,10 @@ export const rung = z
   .strictObject({
     id,
     ladder: ref('ladder', { title: 'Ladder' }),
-    position: z
-      .number()
-      .meta({
-        title: 'Position',
-        description: 'Rules are read from the smallest upwards; the first that fits decides.',
-      }),
+    position: z.number().meta({
+      title: 'Position',
+      description: 'Rules are read from the smallest upwards; the first that fits decides.',
+    }),
     name: name.meta({ title: 'Name', description: 'Example: Sweden direct.' }),
     map: digitMap.meta({
       title: 'Takes',

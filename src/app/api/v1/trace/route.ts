@@ -3,11 +3,20 @@ import { operations } from '@/server/http/operations';
 import { answerIn, planOf } from '@/server/exchange/answer';
 
 export const GET = door(operations.traceGet, async ({ query: q }) => {
-  const { trace, at } = await answerIn(await planOf(q.of), { from: q.from, dial: q.dial, when: q.at, calling: q.calling });
+  const { trace, at } = await answerIn(await planOf(q.of), {
+    from: q.from,
+    dial: q.dial,
+    when: q.at,
+    calling: q.calling,
+  });
   return { ...trace, at };
 });
 
 export const POST = door(operations.tracePost, async ({ body: b }) => {
-  const { trace, at } = await answerIn(await planOf(b.of), { from: b.from, dial: b.dial, when: b.at, calling: b.calling, enBloc: b.enBloc, withhold: b.withhold }, b.situation);
+  const { trace, at } = await answerIn(
+    await planOf(b.of),
+    { from: b.from, dial: b.dial, when: b.at, calling: b.calling, enBloc: b.enBloc, withhold: b.withhold },
+    b.situation,
+  );
   return { ...trace, at };
 });

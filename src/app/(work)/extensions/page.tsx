@@ -1,0 +1,23 @@
+import { ExtensionsPage } from '@/features/extensions/extensions-page';
+import { ledgerPage } from '@/server/ledger-page';
+
+export default async function Page() {
+  const data = await ledgerPage('extension', (e, { plan, exchange }) => {
+    const x = exchange();
+    const number = x.numberOf.get(e.id)?.e164 ?? '';
+    const outgoing = e.outgoingNumber ? x.numbers.get(e.outgoingNumber)!.e164 : '';
+    return {
+      digits: e.digits,
+      name: e.name,
+      kind: e.kind,
+      site: x.sites.get(e.site)!.name,
+      class: x.classes.get(e.class)!.name,
+      number,
+      shows: e.withholdNumber ? 'withheld' : outgoing || number || 'site number',
+      mailbox: e.mailbox ? x.mailboxes.get(e.mailbox)!.name : '',
+      rings: `${e.ringSeconds} s`,
+      person: plan.people.find((p) => p.id === e.person)?.name ?? '',
+    };
+  });
+  return <ExtensionsPage data={data} />;
+}

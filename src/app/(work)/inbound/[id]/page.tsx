@@ -1,0 +1,6 @@
+import { InboundRoutePage } from '@/features/inbound/inbound-route-page';
+import { objectPage } from '@/server/object-page';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <InboundRoutePage data={await objectPage('inboundRoute', (await params).id)} />;
+}

@@ -1,0 +1,6 @@
+import { MailboxPage } from '@/features/extensions/mailbox-page';
+import { objectPage } from '@/server/object-page';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <MailboxPage data={await objectPage('mailbox', (await params).id)} />;
+}

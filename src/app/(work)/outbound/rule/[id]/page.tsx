@@ -1,0 +1,6 @@
+import { RungPage } from '@/features/outbound/rung-page';
+import { objectPage } from '@/server/object-page';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <RungPage data={await objectPage('rung', (await params).id)} />;
+}

@@ -1,0 +1,6 @@
+import { TodayPage } from '@/features/today/today-page';
+import { todayData } from '@/server/today';
+
+export default async function Page() {
+  return <TodayPage data={await todayData()} />;
+}

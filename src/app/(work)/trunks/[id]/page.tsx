@@ -1,0 +1,6 @@
+import { TrunkPage } from '@/features/trunks/trunk-page';
+import { objectPage } from '@/server/object-page';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <TrunkPage data={await objectPage('trunk', (await params).id)} />;
+}

@@ -1,0 +1,29 @@
+import { countDialable, determinise, isInside, positionsOf, type Automaton } from '../digits';
+import type { CompiledRung } from '../routing';
+
+/** What one rule of a ladder takes, and whether rules above leave it nothing (ENGINE E1). */
+export interface RungReach {
+  rung: string;
+  /** how many strings its map takes, as decimal text */
+  count: string;
+  /** the rules above that together take everything it could; null while it can fit */
+  coveredBy: string[] | null;
+}
+
+/** For each rule of a ladder, top to bottom. Only rules for everyone can cover another for good. */
+export function reachOfRungs(rungs: readonly CompiledRung[]): RungReach[] {
+  return rungs.map(({ rung, map }, i) => {
+    const above = rungs.slice(0, i).filter((r) => r.rung.forPeople.length === 0 && r.rung.forSites.length === 0);
+    const covered = above.length > 0 && isInside(map.automaton, union(above));
+    const single = covered ? above.find((r) => isInside(map.automaton, r.map.automaton)) : undefined;
+    return {
+      rung: rung.id,
+      count: String(countDialable(map.automaton)),
+      coveredBy: covered ? (single ? [single] : above).map((r) => r.rung.id) : null,
+    };
+  });
+}
+
+function union(rungs: readonly CompiledRung[]): Automaton {
+  return determinise(rungs.map((r) => positionsOf(r.map.map)));
+}

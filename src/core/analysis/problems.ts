@@ -1,0 +1,150 @@
+import { OBJECTS, labelOf, type AnyObject, type ObjectKind } from '../plan';
+import { run } from '../digits';
+import { ladderOf, type Exchange } from '../routing';
+import { reachOfRungs } from './ladder';
+
+/** Something wrong or doubtful in a plan: where, why, how to mend (ENGINE E14). */
+export interface Problem {
+  type: string;
+  severity: 'error' | 'doubt' | 'note';
+  object: { kind: ObjectKind; id: string; label: string };
+  sentence: string;
+  mend: string | null;
+}
+
+/** What can be found wrong in the objects there are: emergency lists, callbacks, covered rules, owners, caller IDs, ends. */
+export function problemsOf(exchange: Exchange): Problem[] {
+  return [
+    ...emergency(exchange),
+    ...ladders(exchange),
+    ...mailboxes(exchange),
+    ...callerIds(exchange),
+    ...numbers(exchange),
+  ];
+}
+
+const at = (kind: ObjectKind, object: AnyObject) => ({
+  kind,
+  id: object.id,
+  label: `${OBJECTS[kind].word} ${labelOf(kind, object)}`,
+});
+
+function emergency(exchange: Exchange): Problem[] {
+  const out: Problem[] = [];
+  for (const site of exchange.plan.sites) {
+    const object = at('site', site);
+    const trunks = site.emergencyTrunks.map((id) => exchange.trunks.get(id)!);
+    const foreign = trunks.filter((t) => exchange.sites.get(t.site)!.country !== site.country);
+    if (trunks.length === foreign.length)
+      out.push({
+        type: 'emergency-list-empty',
+        severity: 'error',
+        object,
+        sentence: `Emergency calls of ${site.name} have no trunk.`,
+        mend: 'Name a trunk of the same country in its emergency list.',
+      });
+    for (const t of foreign)
+      out.push({
+        type: 'emergency-other-country',
+        severity: 'error',
+        object,
+        sentence: `${t.name} in the emergency list of ${site.name} ends in another country; it is never used.`,
+        mend: `Take ${t.name} out.`,
+      });
+    if (!site.emergencyCallback && !site.mainNumber)
+      out.push({
+        type: 'emergency-no-callback',
+        severity: 'error',
+        object,
+        sentence: `${site.name} has no callback number for the emergency service.`,
+        mend: 'Set its main number or a callback number.',
+      });
+    if (site.emergencyNotify.length === 0)
+      out.push({
+        type: 'emergency-nobody-told',
+        severity: 'note',
+        object,
+        sentence: `Nobody is told of an emergency call at ${site.name}.`,
+        mend: 'Name somebody.',
+      });
+  }
+  return out;
+}
+
+function ladders(exchange: Exchange): Problem[] {
+  return exchange.plan.ladders.flatMap((ladder) => {
+    const rungs = exchange.rungsOf.get(ladder.id) ?? [];
+    return reachOfRungs(rungs).flatMap((r, i) => {
+      if (!r.coveredBy) return [];
+      const { rung } = rungs[i]!;
+      const above = r.coveredBy.map((id) => rungs.find((x) => x.rung.id === id)!.rung.name).join(', ');
+      return [
+        {
+          type: 'rule-never-fits',
+          severity: 'doubt' as const,
+          object: at('rung', rung),
+          sentence: `${rung.name} can never fit: ${above} above it takes everything it could.`,
+          mend: 'Move it up or delete it.',
+        },
+      ];
+    });
+  });
+}
+
+function mailboxes(exchange: Exchange): Problem[] {
+  return exchange.plan.mailboxes
+    .filter((m) => !m.owner)
+    .map((m) => ({
+      type: 'mailbox-no-owner',
+      severity: 'doubt' as const,
+      object: at('mailbox', m),
+      sentence: `The mailbox ${m.name} has no owner: nobody hears what callers leave.`,
+      mend: 'Name its owner.',
+    }));
+}
+
+/** An outgoing number of an extension that none of the trunks its ladder uses owns. */
+function callerIds(exchange: Exchange): Problem[] {
+  return exchange.plan.extensions.flatMap((e) => {
+    const number = e.outgoingNumber ? exchange.numbers.get(e.outgoingNumber) : undefined;
+    if (!number) return [];
+    const trunks = new Set(
+      ladderOf(exchange, exchange.sites.get(e.site)!)
+        .filter((r) => r.rung.show === 'usual')
+        .map((r) => r.rung.trunks[0]),
+    );
+    if (number.trunk && trunks.has(number.trunk)) return [];
+    return [
+      {
+        type: 'caller-id-not-owned',
+        severity: 'doubt' as const,
+        object: at('extension', e),
+        sentence: `${e.digits} ${e.name} shows ${number.e164}, which no trunk of its ladder owns: carriers may replace or refuse it.`,
+        mend: 'Choose a number of its own trunk.',
+      },
+    ];
+  });
+}
+
+function numbers(exchange: Exchange): Problem[] {
+  const takes = (r: Exchange['routes'][number], e164: string) => {
+    const state = r.called ? run(r.called.automaton, e164) : -1;
+    return state >= 0 && r.called!.automaton.accepts[state]!.length > 0;
+  };
+  const routed = (e164: string) => exchange.routes.some((r) => r.numbers.has(e164) || takes(r, e164));
+  const idle = exchange.plan.numbers.filter(
+    (n) =>
+      n.state === 'active' && !n.belongsTo && !routed(n.e164) && !(n.trunk && exchange.trunks.get(n.trunk)!.otherwise),
+  );
+  const first = idle[0];
+  if (!first) return [];
+  return [
+    {
+      type: 'number-no-route',
+      severity: 'note',
+      object: at('number', first),
+      sentence: `${idle.length} active numbers lead nowhere, ${first.e164} first among them; callers hear that they are unallocated.`,
+      mend: 'Assign them, or set them to reserved.',
+    },
+  ];
+}

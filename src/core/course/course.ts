@@ -1,0 +1,126 @@
+import type { Call, Exchange, Trace, TraceStep } from '../routing';
+
+/* The course of one traced call: what it passes, where it ends, and what follows when nobody answers. */
+
+export type CourseKind = 'caller' | 'trunk' | 'rule' | 'extension' | 'mailbox' | 'outside' | 'tone' | 'refused';
+
+export interface CourseNode {
+  id: string;
+  kind: CourseKind;
+  label: string;
+  detail: string;
+  /** true: a place where the call can end; these stand in one column at the right */
+  end: boolean;
+}
+
+export interface CourseWay {
+  from: string;
+  to: string;
+  when: string;
+  /** on the way that the call takes */
+  walked: boolean;
+}
+
+export interface Course {
+  nodes: CourseNode[];
+  ways: CourseWay[];
+}
+
+/** Draws one trace as a graph: the walked way, trunks passed over, and the ways on without an answer. */
+export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
+  const nodes: CourseNode[] = [];
+  const ways: CourseWay[] = [];
+  const add = (node: CourseNode) => {
+    if (!nodes.some((n) => n.id === node.id)) nodes.push(node);
+    return node.id;
+  };
+  const way = (from: string, to: string, when: string, walked: boolean) => ways.push({ from, to, when, walked });
+
+  let last = add({ id: 'caller', kind: 'caller', ...callerLabel(exchange, call), end: false });
+  for (const step of trace.steps) {
+    const passed = passedOn(step);
+    if (!passed) continue;
+    way(last, add(passed), passed.kind === 'trunk' ? 'arrives' : 'fits', true);
+    last = passed.id;
+  }
+  const tried = trace.steps.find((s) => s.type === 'trunk');
+  for (const n of tried?.notTaken ?? [])
+    way(last, add({ id: `not ${n.rule}`, kind: 'refused', label: n.label, detail: n.why, end: true }), '', false);
+  if (!trace.lands) {
+    const why = [...trace.steps].reverse().find((s) => s.type !== 'end')?.sentence ?? '';
+    way(
+      last,
+      add({
+        id: 'refused',
+        kind: 'refused',
+        label: trace.outcome,
+        detail: trace.cause ? `cause ${trace.cause.q850}, SIP ${trace.cause.sip}` : why,
+        end: true,
+      }),
+      '',
+      true,
+    );
+    return { nodes, ways };
+  }
+  let at = add({
+    id: 'lands',
+    kind: trace.lands.kind,
+    label: trace.lands.label,
+    detail: landingDetail(trace),
+    end: true,
+  });
+  way(last, at, trace.kind ?? '', true);
+  trace.then.forEach((then, i) => {
+    const next = add({
+      id: `then ${i}`,
+      kind: then.lands.kind,
+      label: then.lands.label,
+      detail: `after ${then.afterSeconds} s`,
+      end: true,
+    });
+    way(i === 0 ? last : at, next, then.when, false);
+    at = next;
+  });
+  return { nodes, ways };
+}
+
+function callerLabel(exchange: Exchange, call: Call): { label: string; detail: string } {
+  const { from } = call;
+  if (from.type === 'extension') {
+    const e = exchange.extensions.get(from.id)!;
+    return { label: `${e.digits} ${e.name}`, detail: exchange.sites.get(e.site)!.name };
+  }
+  const calling = from.calling ?? 'number withheld';
+  return {
+    label: calling,
+    detail: from.type === 'trunk' ? `by ${exchange.trunks.get(from.id)!.name}` : 'outside caller',
+  };
+}
+
+/** What a call passes on its way: the trunk it came in by, the rule or route that took it. */
+function passedOn(step: TraceStep): CourseNode | null {
+  if (!step.object) return null;
+  const { kind, id, label } = step.object;
+  const node = (k: CourseKind, detail: string): CourseNode => ({
+    id: `${kind} ${id}`,
+    kind: k,
+    label,
+    detail,
+    end: false,
+  });
+  if (step.code === 'delivered') return node('trunk', step.in ? `delivers ${step.in}` : '');
+  if (step.type === 'rule' && step.code === 'rung-fits') return node('rule', 'outbound rule');
+  if (step.type === 'emergency' && (step.code === 'emergency' || step.code === 'emergency-test'))
+    return { ...node('rule', 'its own list of trunks'), label: `Emergency ${step.out}` };
+  if (step.type === 'route' && kind === 'inboundRoute') return node('rule', 'inbound route');
+  if (step.type === 'route' && kind === 'number') return node('rule', 'direct number');
+  if (step.type === 'route' && step.code === 'otherwise')
+    return { ...node('rule', 'otherwise'), id: 'otherwise', label: `Otherwise of ${label}` };
+  return null;
+}
+
+function landingDetail(trace: Trace): string {
+  const shown = trace.digitsSent ? `shows ${trace.shownNumber ?? 'no number'}` : '';
+  const waited = trace.secondsWaited > 0 ? `after ${trace.secondsWaited} s` : '';
+  return [waited, shown].filter(Boolean).join(', ');
+}

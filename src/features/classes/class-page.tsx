@@ -1,0 +1,115 @@
+'use client';
+
+import { Box, Grid } from '@chakra-ui/react';
+import { Fragment } from 'react';
+import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
+import { RULED_KINDS, type ClassRight } from '@/core/plan/objects/class';
+import { TickBox } from '@/ui/controls';
+import { useFocusNote } from '@/ui/workspace';
+import type { ObjectEdit } from '../objects/edit';
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+
+export function ClassPage({ data }: { data: ObjectPageData }) {
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/classes"
+      parts={[
+        { title: 'Class of service', fields: ['name'] },
+        { title: 'Rights', draw: (edit) => <Rights edit={edit} disabled={!data.canEdit} /> },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}
+
+const ASPECTS: { key: keyof ClassRight; title: string; note: string }[] = [
+  {
+    key: 'allow',
+    title: 'May call',
+    note: 'Whether these calls go out at all. Refused callers hear that the call is barred (SIP 403, Q.850 21).',
+  },
+  { key: 'pin', title: 'With PIN', note: 'Ask for a PIN before the call goes out.' },
+  {
+    key: 'forward',
+    title: 'May forward to',
+    note: 'Whether calls may be forwarded to outside numbers of this kind: the company pays for that leg.',
+  },
+];
+
+/** Kinds of call down, what is allowed across. Emergency stands first and can't be taken away. */
+function Rights({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
+  const rights = edit.value.rights as Record<string, ClassRight>;
+  return (
+    <Grid
+      templateColumns="minmax(140px, 220px) repeat(3, 110px)"
+      rowGap="0"
+      alignItems="center"
+      fontSize="14px"
+      data-testid="rights"
+    >
+      <Box />
+      {ASPECTS.map((a) => (
+        <Box key={a.key} fontSize="12px" color="quiet" pb="4px">
+          {a.title}
+        </Box>
+      ))}
+      <Box h="30px" borderTop="1px solid" borderColor="line" pt="5px">
+        emergency
+      </Box>
+      <Box gridColumn="span 3" h="30px" borderTop="1px solid" borderColor="line" pt="5px" color="quiet">
+        always, from every phone
+      </Box>
+      {RULED_KINDS.map((kind) => (
+        <Fragment key={kind}>
+          <Box h="30px" borderTop="1px solid" borderColor="line" pt="5px">
+            {CALL_KIND_WORDS[kind]}
+          </Box>
+          {ASPECTS.map((a) => (
+            <Box key={a.key} h="30px" borderTop="1px solid" borderColor="line" pt="6px">
+              {kind === 'internal' && a.key !== 'allow' ? null : (
+                <Tick
+                  label={`${CALL_KIND_WORDS[kind]}: ${a.title}`}
+                  note={a}
+                  disabled={disabled || (a.key === 'pin' && !rights[kind]!.allow)}
+                  checked={rights[kind]![a.key]}
+                  onChange={(on) =>
+                    edit.choose('rights', {
+                      ...rights,
+                      [kind]: { ...rights[kind], [a.key]: on, ...(a.key === 'allow' && !on ? { pin: false } : {}) },
+                    })
+                  }
+                />
+              )}
+            </Box>
+          ))}
+        </Fragment>
+      ))}
+    </Grid>
+  );
+}
+
+function Tick({
+  label,
+  note,
+  ...rest
+}: {
+  label: string;
+  note: { title: string; note: string };
+  checked: boolean;
+  disabled: boolean;
+  onChange: (on: boolean) => void;
+}) {
+  const focus = useFocusNote(note.title, note.note);
+  return (
+    <TickBox
+      type="checkbox"
+      aria-label={label}
+      checked={rest.checked}
+      disabled={rest.disabled}
+      {...focus}
+      onChange={(e) => rest.onChange(e.target.checked)}
+    />
+  );
+}

@@ -1,0 +1,203 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { usePathname, useRouter } from 'next/navigation';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { call } from '@/ui/api';
+import { Act } from '@/ui/controls';
+import { isTyping } from '@/ui/ledger';
+import { AskLine } from './ask-line';
+import { KeysPanel } from './keys-panel';
+import { Rail, type RailCounts } from './rail';
+import { Ribbon, type RibbonData } from './ribbon';
+
+export interface FrameData {
+  actor: { name: string; role: string; rights: readonly string[]; account: string };
+  organisation: string;
+  sites: { name: string; zone: string }[];
+  counts: RailCounts;
+  ribbon: RibbonData;
+  draftVersion: number;
+}
+
+const HEALTH_EVERY_MS = 4000;
+
+/** What stands around every screen: Ask line, rail, ribbon, and the word when the database is away. */
+export function Frame({ data, children }: { data: FrameData; children: ReactNode }) {
+  const router = useRouter();
+  const path = usePathname();
+  const [keys, setKeys] = useState(false);
+  const [menu, setMenu] = useState(false);
+  const [said, setSaid] = useState<string | null>(null);
+  const lastKey = useRef('');
+  const gone = useHealth(data.draftVersion, () => router.refresh());
+  const canEdit = data.actor.rights.includes('edit');
+
+  useEffect(() => {
+    const onKey = async (e: KeyboardEvent) => {
+      if (e.key === 'Escape') {
+        setKeys(false);
+        setMenu(false);
+        return;
+      }
+      if (isTyping(e.target)) return;
+      if ((e.ctrlKey || e.metaKey) && e.key === 'z' && canEdit) {
+        e.preventDefault();
+        const undone = await call<{ label: string }>('POST', '/edits/undo', {});
+        setSaid(undone.ok ? `Your last edit of ${undone.value.label} is undone.` : undone.errors[0]!.sentence);
+        router.refresh();
+        return;
+      }
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (e.key === '?') setKeys((k) => !k);
+      if (e.key === 'l' && lastKey.current === 'g') router.push('/go-live');
+      lastKey.current = e.key;
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [router, canEdit]);
+
+  useEffect(() => {
+    if (!said) return;
+    const timer = setTimeout(() => setSaid(null), 6000);
+    return () => clearTimeout(timer);
+  }, [said]);
+
+  return (
+    <Flex direction="column" h="100dvh" overflow="hidden">
+      <Flex
+        as="header"
+        h="52px"
+        flexShrink={0}
+        align="center"
+        gap="12px"
+        px="16px"
+        borderBottom="1px solid"
+        borderColor="line"
+        bg="raised"
+      >
+        <chakra.button
+          type="button"
+          display={{ base: 'block', md: 'none' }}
+          aria-label="Menu"
+          aria-expanded={menu}
+          onClick={() => setMenu(!menu)}
+          fontSize="18px"
+          w="28px"
+        >
+          ☰
+        </chakra.button>
+        <chakra.a
+          href="/"
+          w={{ md: '140px' }}
+          fontSize="18px"
+          fontWeight={800}
+          textDecoration="none"
+          color="ink"
+          letterSpacing="-0.02em"
+          display={{ base: 'none', md: 'block' }}
+        >
+          poly
+          <chakra.span color="plum">drome</chakra.span>
+        </chakra.a>
+        <AskLine />
+        <Clock sites={data.sites} name={data.actor.name} />
+      </Flex>
+      {gone ? (
+        <Box
+          role="alert"
+          bg="brickTint"
+          borderBottom="1px solid"
+          borderColor="brick"
+          px="16px"
+          py="6px"
+          fontSize="13px"
+          data-testid="database-gone"
+        >
+          The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes on by
+          itself when the database is back.
+        </Box>
+      ) : null}
+      <Flex flex="1" minH={0}>
+        <Rail counts={data.counts} path={path} rights={data.actor.rights} open={menu} onGo={() => setMenu(false)} />
+        <Flex direction="column" flex="1" minW={0} minH={0}>
+          {children}
+        </Flex>
+      </Flex>
+      {said ? (
+        <Flex
+          role="status"
+          position="fixed"
+          bottom="52px"
+          left="50%"
+          transform="translateX(-50%)"
+          bg="ink"
+          color="paper"
+          px="14px"
+          py="8px"
+          rounded="4px"
+          gap="12px"
+          align="center"
+          zIndex={20}
+          fontSize="13px"
+        >
+          {said}
+          <Act look="text" color="paper" h="20px" onClick={() => setSaid(null)}>
+            Close
+          </Act>
+        </Flex>
+      ) : null}
+      {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
+      <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
+    </Flex>
+  );
+}
+
+/** Asks now and then whether all is well; refreshes when somebody else's edit has made a new draft version. */
+function useHealth(draftVersion: number, refresh: () => void): boolean {
+  const [gone, setGone] = useState(false);
+  const known = useRef(draftVersion);
+  const again = useRef(refresh);
+  useEffect(() => {
+    known.current = draftVersion;
+    again.current = refresh;
+  });
+  useEffect(() => {
+    let was = false;
+    const timer = setInterval(async () => {
+      if (document.visibilityState === 'hidden') return;
+      const health = await call<{ draftVersion: number }>('GET', '/health');
+      setGone(!health.ok);
+      if (health.ok && (was || health.value.draftVersion !== known.current)) again.current();
+      was = !health.ok;
+    }, HEALTH_EVERY_MS);
+    return () => clearInterval(timer);
+  }, []);
+  return gone;
+}
+
+function Clock({ sites, name }: { sites: { name: string; zone: string }[]; name: string }) {
+  const [now, setNow] = useState<Date | null>(null);
+  useEffect(() => {
+    const tick = () => setNow(new Date());
+    const first = setTimeout(tick, 0);
+    const timer = setInterval(tick, 10_000);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+    };
+  }, []);
+  const site = sites.find((s) => s.name === 'North Quay') ?? sites[0];
+  const time =
+    now && site
+      ? new Intl.DateTimeFormat('en-GB', { timeZone: site.zone, hour: '2-digit', minute: '2-digit' }).format(now)
+      : '';
+  return (
+    <Box color="quiet" fontSize="13px" whiteSpace="nowrap" display={{ base: 'none', md: 'block' }}>
+      {site ? `${site.name} ${time} · ` : ''}
+      <chakra.a href="/settings" color="quiet" textDecoration="none">
+        {name}
+      </chakra.a>
+    </Box>
+  );
+}

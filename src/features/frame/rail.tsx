@@ -1,0 +1,163 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useState } from 'react';
+
+export type RailCounts = Partial<Record<string, number>>;
+
+interface Place {
+  href: string;
+  title: string;
+  count?: string;
+  right?: string;
+}
+
+const GROUPS: { title: string; places: Place[] }[] = [
+  {
+    title: 'Who',
+    places: [
+      { href: '/people', title: 'People', count: 'person' },
+      { href: '/extensions', title: 'Extensions', count: 'extension' },
+    ],
+  },
+  {
+    title: 'In',
+    places: [
+      { href: '/numbers', title: 'Numbers', count: 'number' },
+      { href: '/inbound', title: 'Inbound', count: 'inboundRoute' },
+      { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
+    ],
+  },
+  {
+    title: 'Out',
+    places: [
+      { href: '/outbound', title: 'Outbound', count: 'rung' },
+      { href: '/trunks', title: 'Trunks', count: 'trunk' },
+      { href: '/classes', title: 'Classes', count: 'class' },
+      { href: '/sites', title: 'Sites', count: 'site' },
+    ],
+  },
+  {
+    title: 'Check',
+    places: [
+      { href: '/trace', title: 'Trace' },
+      { href: '/go-live', title: 'Draft edits', count: 'edits' },
+      { href: '/revisions', title: 'Revisions', count: 'revision' },
+    ],
+  },
+];
+
+const within = (path: string, href: string) => path === href || path.startsWith(`${href}/`);
+
+/** The places, in the order of the work; only the group in use is unfolded. */
+export function Rail({
+  counts,
+  path,
+  open,
+  onGo,
+}: {
+  counts: RailCounts;
+  path: string;
+  rights: readonly string[];
+  open: boolean;
+  onGo: () => void;
+}) {
+  const inUse = GROUPS.find((g) => g.places.some((p) => within(path, p.href)))?.title ?? null;
+  const [unfolded, setUnfolded] = useState<string | null>(null);
+  return (
+    <Flex
+      as="nav"
+      aria-label="Places"
+      direction="column"
+      w="168px"
+      flexShrink={0}
+      borderRight="1px solid"
+      borderColor="line"
+      py="10px"
+      overflowY="auto"
+      bg="paper"
+      display={{ base: open ? 'flex' : 'none', md: 'flex' }}
+      position={{ base: 'absolute', md: 'static' }}
+      top="52px"
+      bottom={0}
+      zIndex={15}
+    >
+      <PlaceLink place={{ href: '/', title: 'Today' }} active={path === '/'} counts={counts} onGo={onGo} />
+      {GROUPS.map((g) => {
+        const shown = g.title === inUse || g.title === unfolded;
+        return (
+          <Box key={g.title}>
+            <chakra.button
+              type="button"
+              w="100%"
+              textAlign="left"
+              px="16px"
+              h="32px"
+              fontSize="11px"
+              fontWeight={700}
+              letterSpacing="0.1em"
+              textTransform="uppercase"
+              color={g.title === inUse ? 'ink' : 'quiet'}
+              aria-expanded={shown}
+              onClick={() => setUnfolded(unfolded === g.title ? null : g.title)}
+            >
+              {g.title}
+            </chakra.button>
+            {shown
+              ? g.places.map((p) => (
+                  <PlaceLink key={p.href} place={p} active={within(path, p.href)} counts={counts} onGo={onGo} />
+                ))
+              : null}
+          </Box>
+        );
+      })}
+      <Box mt="auto">
+        <PlaceLink
+          place={{ href: '/settings', title: 'Settings' }}
+          active={within(path, '/settings')}
+          counts={counts}
+          onGo={onGo}
+        />
+      </Box>
+    </Flex>
+  );
+}
+
+function PlaceLink({
+  place,
+  active,
+  counts,
+  onGo,
+}: {
+  place: Place;
+  active: boolean;
+  counts: RailCounts;
+  onGo: () => void;
+}) {
+  const count = place.count ? counts[place.count] : undefined;
+  return (
+    <Flex
+      asChild
+      align="center"
+      h="28px"
+      px="16px"
+      borderLeft="3px solid"
+      borderColor={active ? 'plum' : 'transparent'}
+      bg={active ? 'plumTint' : undefined}
+      fontWeight={active ? 700 : 400}
+      color="ink"
+      textDecoration="none"
+      fontSize="14px"
+    >
+      <Link href={place.href} aria-current={active ? 'page' : undefined} onClick={onGo}>
+        {place.title}
+        {count !== undefined ? (
+          <Box as="span" ml="auto" fontSize="12px" color="quiet" fontWeight={400}>
+            {count}
+          </Box>
+        ) : null}
+      </Link>
+    </Flex>
+  );
+}

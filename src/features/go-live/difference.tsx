@@ -1,0 +1,106 @@
+'use client';
+
+import { Box, Grid, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { Fragment } from 'react';
+import { pathOf } from '../objects/paths';
+
+export interface DifferenceData {
+  kind: string;
+  id: string;
+  before: object | null;
+  after: object | null;
+  label: string;
+  word: string;
+  fields: { field: string; title: string; before: unknown; after: unknown }[];
+}
+
+/** One object that differs, field by field: was and will be. */
+export function DifferenceView({
+  edit,
+  labels,
+  aside,
+}: {
+  edit: DifferenceData;
+  labels: Record<string, string>;
+  aside?: React.ReactNode;
+}) {
+  const href = edit.after ? pathOf(edit.kind, edit.id) : null;
+  const isNew = edit.before === null;
+  const gone = edit.after === null;
+  const fields = isNew || gone ? edit.fields.filter((f) => meaningful(isNew ? f.after : f.before)) : edit.fields;
+  return (
+    <Box borderTop="1px solid" borderColor="line" py="10px" data-testid="difference">
+      <Box display="flex" alignItems="center" gap="8px" flexWrap="wrap" mb="4px">
+        <chakra.b>{href ? <Link href={href}>{edit.label}</Link> : edit.label}</chakra.b>
+        <chakra.span color="quiet">{edit.word}</chakra.span>
+        {isNew ? (
+          <chakra.span bg="saffron" color="saffronInk" rounded="3px" px="5px" fontSize="12px">
+            new
+          </chakra.span>
+        ) : null}
+        {gone ? (
+          <chakra.span
+            bg="brickTint"
+            color="brick"
+            border="1px solid"
+            borderColor="brick"
+            rounded="3px"
+            px="5px"
+            fontSize="12px"
+          >
+            deleted
+          </chakra.span>
+        ) : null}
+        <Box ml="auto" display="flex" alignItems="center" gap="10px" fontSize="13px" color="quiet">
+          {aside}
+        </Box>
+      </Box>
+      <Grid templateColumns={{ base: '1fr', md: '150px 1fr 1fr' }} columnGap="14px" rowGap="2px" fontSize="13px">
+        {fields.map((f) => (
+          <Fragment key={f.field}>
+            <Box color="quiet">{f.title}</Box>
+            <Box color="quiet" textDecoration={isNew ? undefined : 'line-through'} overflowWrap="anywhere">
+              {isNew ? '' : said(onlyChanged(f.before, f.after), labels)}
+            </Box>
+            <Box overflowWrap="anywhere" fontWeight={gone ? 400 : 700}>
+              {gone ? '' : said(onlyChanged(f.after, f.before), labels)}
+            </Box>
+          </Fragment>
+        ))}
+      </Grid>
+    </Box>
+  );
+}
+
+const meaningful = (v: unknown) => v !== null && v !== '' && v !== false && !(Array.isArray(v) && v.length === 0);
+
+/** Of a record such as a class's rights, only the entries that differ. */
+function onlyChanged(value: unknown, other: unknown): unknown {
+  if (!isRecord(value) || !isRecord(other)) return value;
+  return Object.fromEntries(Object.entries(value).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(other[k])));
+}
+
+const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+
+function said(value: unknown, labels: Record<string, string>): string {
+  if (value === null || value === undefined || value === '') return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => said(v, labels)).join(', ');
+  if (isRecord(value))
+    return Object.entries(value)
+      .map(([k, v]) =>
+        'version' in value
+          ? `version ${String(v)}`
+          : 'from' in value
+            ? String(v)
+            : `${k}: ${isRecord(v) ? rights(v) : said(v, labels)}`,
+      )
+      .join('from' in value ? ' to ' : '; ');
+  return labels[String(value)] ?? String(value);
+}
+
+function rights(right: Record<string, unknown>): string {
+  const parts = [right.allow ? 'yes' : 'no', right.pin ? 'PIN' : '', right.forward ? 'forward' : ''];
+  return parts.filter(Boolean).join(', ');
+}

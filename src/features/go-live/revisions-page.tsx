@@ -1,0 +1,56 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { Empty } from '@/ui/controls';
+import { Workspace } from '@/ui/workspace';
+import { stamp } from './go-live-page';
+
+export interface RevisionRow {
+  number: number;
+  note: string;
+  by: string;
+  at: string;
+  edits: number;
+}
+
+export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
+  return (
+    <Workspace
+      title="Revisions"
+      count={String(revisions.length)}
+      lead="Each plan that ever was live, never changed again. Read one, compare, or bring it back as the draft."
+    >
+      {revisions.length === 0 ? <Empty>Nothing was ever live. Going live makes the first revision.</Empty> : null}
+      {revisions.map((r, i) => (
+        <Box
+          key={r.number}
+          display="grid"
+          gridTemplateColumns="60px 1fr auto"
+          gap="14px"
+          borderTop="1px solid"
+          borderColor="line"
+          py="9px"
+          alignItems="baseline"
+        >
+          <Box fontSize="18px" fontWeight={700}>
+            <Link href={`/revisions/${r.number}`}>{r.number}</Link>
+          </Box>
+          <Box>
+            {r.note || <chakra.span color="quiet">no note</chakra.span>}
+            <Box color="quiet" fontSize="13px">
+              {r.by}, {stamp(r.at)} · {r.edits} {r.edits === 1 ? 'object' : 'objects'} changed
+            </Box>
+          </Box>
+          {i === 0 ? (
+            <chakra.span bg="plumTint" color="plum" rounded="3px" px="6px" fontSize="12px">
+              live
+            </chakra.span>
+          ) : (
+            <span />
+          )}
+        </Box>
+      ))}
+    </Workspace>
+  );
+}

@@ -1,0 +1,170 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Act, Empty, Wrong } from '@/ui/controls';
+import { Digits, MapChip } from '@/ui/digits';
+import type { EndKind } from '@/ui/ends';
+import { Glyph } from '@/ui/glyph';
+import { Workspace } from '@/ui/workspace';
+import { AddPanel } from '../objects/add-panel';
+import type { LedgerPageData } from '../objects/ledger-page';
+import { moveRule } from '../objects/move';
+
+export interface InboundData extends LedgerPageData {
+  routes: {
+    id: string;
+    rowVersion: number;
+    value: {
+      name: string;
+      position: number;
+      calledMap: string | null;
+      callingMap: string | null;
+      callingWithheld: boolean;
+    };
+    mark: 'new' | 'changed' | null;
+    numbers: string[];
+    trunk: string | null;
+    leads: { kind: string; label: string };
+    then: string;
+  }[];
+  direct: number;
+  ends: { trunk: string; otherwise: string | null }[];
+}
+
+const MOST_CHIPS = 4;
+
+/** The list of inbound routes: read top to bottom; direct numbers stand at its foot, then each trunk's otherwise. */
+export function InboundPage({ data }: { data: InboundData }) {
+  const router = useRouter();
+  const [adding, setAdding] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const move = async (i: number, by: -1 | 1) => {
+    const done = await moveRule('inboundRoute', data.routes, i, by);
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    router.refresh();
+  };
+  const act = data.canEdit ? (
+    <Act look="main" onClick={() => setAdding(true)}>
+      Add inbound route
+    </Act>
+  ) : null;
+  return (
+    <Workspace
+      title="Inbound"
+      count={String(data.routes.length)}
+      lead="Calls from outside, read top to bottom; the first that fits decides."
+      acts={act}
+    >
+      {adding ? (
+        <AddPanel kind="inboundRoute" account={data.account} {...data.add} onClose={() => setAdding(false)} />
+      ) : null}
+      {wrong ? <Wrong>{wrong}</Wrong> : null}
+      <Flex direction="column" gap="6px">
+        {data.routes.length === 0 ? (
+          <Empty act={act}>
+            A route takes called numbers and leads them somewhere. Numbers that belong to an extension need none.
+          </Empty>
+        ) : null}
+        {data.routes.map((r, i) => (
+          <Flex
+            key={r.id}
+            data-testid="route"
+            align="center"
+            gap="12px"
+            border="1px solid"
+            borderColor={r.mark ? 'saffron' : 'line'}
+            borderLeftWidth={r.mark ? '4px' : '1px'}
+            bg={r.mark ? 'saffronTint' : undefined}
+            rounded="4px"
+            px="12px"
+            py="7px"
+          >
+            <Box w="22px" fontSize="16px" color="quiet">
+              {i + 1}
+            </Box>
+            <Box flex="1.4" minW={0}>
+              <Link href={`/inbound/${r.id}`}>
+                <chakra.b color="ink">{r.value.name}</chakra.b>
+              </Link>
+              <Flex gap="4px" mt="3px" wrap="wrap" align="center" fontSize="13px" color="quiet">
+                {r.numbers.slice(0, MOST_CHIPS).map((n) => (
+                  <MapChip key={n} map={n} />
+                ))}
+                {r.numbers.length > MOST_CHIPS ? `and ${r.numbers.length - MOST_CHIPS} more` : null}
+                {r.value.calledMap ? <MapChip map={r.value.calledMap} /> : null}
+                {r.trunk ? `only by ${r.trunk}` : null}
+                {r.value.callingMap ? (
+                  <>
+                    from <MapChip map={r.value.callingMap} />
+                  </>
+                ) : null}
+                {r.value.callingWithheld ? 'or withheld' : null}
+              </Flex>
+            </Box>
+            <Flex flex="1" minW={0} gap="8px" align="center">
+              <Glyph kind={r.leads.kind as EndKind} />
+              <Box minW={0}>
+                {r.leads.label}
+                {r.then ? (
+                  <Box color="quiet" fontSize="12px">
+                    then {r.then}
+                  </Box>
+                ) : null}
+              </Box>
+            </Flex>
+            {data.canEdit ? (
+              <Flex gap="3px">
+                <Act
+                  h="24px"
+                  px="7px"
+                  aria-label={`Move ${r.value.name} up`}
+                  disabled={i === 0}
+                  onClick={() => move(i, -1)}
+                >
+                  ↑
+                </Act>
+                <Act
+                  h="24px"
+                  px="7px"
+                  aria-label={`Move ${r.value.name} down`}
+                  disabled={i === data.routes.length - 1}
+                  onClick={() => move(i, 1)}
+                >
+                  ↓
+                </Act>
+              </Flex>
+            ) : null}
+          </Flex>
+        ))}
+        <Flex border="1px solid" borderColor="line" rounded="4px" px="12px" py="8px" gap="8px" align="center">
+          <Glyph kind="number" />
+          <b>Direct numbers</b>
+          <chakra.span color="quiet">
+            {data.direct} numbers that no route takes go to what they belong to. <Link href="/numbers">Numbers</Link>
+          </chakra.span>
+        </Flex>
+        <Flex border="1px dashed" borderColor="fieldLine" rounded="4px" px="12px" py="8px" gap="8px" align="flex-start">
+          <Box pt="2px">
+            <Glyph kind="refused" />
+          </Box>
+          <Box>
+            <b>Otherwise</b>
+            {data.ends.map((e) => (
+              <Box key={e.trunk} color="quiet" fontSize="13px">
+                by {e.trunk}:{' '}
+                {e.otherwise ?? (
+                  <>
+                    released as unallocated, <Digits>Q.850 1</Digits>
+                  </>
+                )}
+              </Box>
+            ))}
+          </Box>
+        </Flex>
+      </Flex>
+    </Workspace>
+  );
+}

@@ -1,0 +1,19 @@
+'use client';
+
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+
+export function InboundRoutePage({ data }: { data: ObjectPageData }) {
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/inbound"
+      parts={[
+        { title: 'What it takes', fields: ['name', 'numbers', 'calledMap', 'trunk'] },
+        { title: 'Who calls', fields: ['callingMap', 'callingWithheld'] },
+        { title: 'Where it leads', fields: ['leadsTo', 'dialledExtension'] },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}

@@ -1,0 +1,17 @@
+'use client';
+
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+
+export function NumberAdditionPage({ data }: { data: ObjectPageData }) {
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/numbers"
+      parts={[
+        { title: 'Numbering addition', fields: ['from', 'to', 'country', 'kind'] },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}

@@ -1,0 +1,21 @@
+'use client';
+
+import { ActLink } from '@/ui/controls';
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+import { tracePath } from '../objects/paths';
+
+export function NumberPage({ data }: { data: ObjectPageData }) {
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/numbers"
+      acts={<ActLink href={tracePath('outside', String(data.object.e164))}>Ask from outside</ActLink>}
+      parts={[
+        { title: 'Number', fields: ['e164', 'state', 'site', 'trunk'] },
+        { title: 'Where it leads', fields: ['belongsTo'], wide: true },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}

@@ -1,0 +1,27 @@
+import type { Consequences } from '@/core/analysis';
+import type { FieldFacts, ObjectKind } from '@/core/plan';
+import type { ObjectValue } from './edit';
+
+export interface Option {
+  id: string;
+  label: string;
+}
+
+/** Everything a page of one object shows; made on the server. */
+export interface ObjectPageData {
+  kind: ObjectKind;
+  word: string;
+  label: string;
+  object: ObjectValue;
+  rowVersion: number;
+  fields: FieldFacts[];
+  options: Record<string, Option[]>;
+  canEdit: boolean;
+  account: string;
+  rights: readonly string[];
+  /** differs from live */
+  pending: boolean;
+  /** who deletes it breaks these */
+  referredToBy: number;
+  consequences: Consequences;
+}

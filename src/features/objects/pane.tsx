@@ -1,0 +1,96 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import type { Consequences, PaneLine } from '@/core/analysis';
+import { endOf, type EndKind } from '@/ui/ends';
+import { Glyph } from '@/ui/glyph';
+import { PaneSection } from '@/ui/workspace';
+import { pathOf } from './paths';
+
+/** Reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
+export function ConsequencesPane({ consequences }: { consequences: Consequences }) {
+  const { reachedBy, leadsTo, changes, compared, doubts } = consequences;
+  return (
+    <>
+      <PaneSection title="Reached by">
+        {reachedBy.length === 0 ? (
+          <Quiet>Nothing refers to it.</Quiet>
+        ) : (
+          reachedBy.map((l, i) => <Line key={i} line={l} />)
+        )}
+      </PaneSection>
+      {leadsTo.length > 0 ? (
+        <PaneSection title="Leads to">
+          {leadsTo.map((l, i) => (
+            <Line key={i} line={l} />
+          ))}
+        </PaneSection>
+      ) : null}
+      <PaneSection title="The draft changes">
+        {changes.length === 0 ? (
+          <Quiet>{compared === 0 ? 'No call meets it.' : `None of the ${compared} calls tried around it.`}</Quiet>
+        ) : null}
+        {changes.slice(0, 6).map((c, i) => (
+          <Box key={i} mb="10px">
+            <Box color="quiet">{c.call}</Box>
+            <Flex gap="6px" align="center" mt="2px">
+              <Glyph kind={endOf(c.was)} />
+              <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">
+                {c.was.lands?.label ?? c.was.outcome} {c.was.detail}
+              </chakra.span>
+            </Flex>
+            <Flex gap="6px" align="center">
+              <Glyph kind={endOf(c.willBe)} />
+              <chakra.b minW={0} overflowWrap="anywhere">
+                {c.willBe.lands?.label ?? c.willBe.outcome}{' '}
+                <chakra.span fontWeight={400}>{c.willBe.detail}</chakra.span>
+              </chakra.b>
+            </Flex>
+          </Box>
+        ))}
+        {changes.length > 6 ? (
+          <Quiet>
+            and {changes.length - 6} more of {compared} calls tried
+          </Quiet>
+        ) : null}
+      </PaneSection>
+      {doubts.length > 0 ? (
+        <PaneSection title="Doubts here">
+          {doubts.map((d, i) => (
+            <Box key={i} color="saffronText" mb="6px">
+              {d}
+            </Box>
+          ))}
+        </PaneSection>
+      ) : null}
+    </>
+  );
+}
+
+function Line({ line }: { line: PaneLine }) {
+  const href = line.object ? pathOf(line.object.kind, line.object.id) : null;
+  return (
+    <Flex gap="8px" align="flex-start" mb="5px">
+      <Box pt="2px">
+        <Glyph kind={line.kind as EndKind} />
+      </Box>
+      <Box minW={0} overflowWrap="anywhere">
+        {href ? (
+          <Link href={href}>
+            <chakra.span color="ink" textDecoration="underline" textDecorationColor="var(--chakra-colors-line)">
+              {line.label}
+            </chakra.span>
+          </Link>
+        ) : (
+          line.label
+        )}
+        {line.detail ? <chakra.span color="quiet"> {line.detail}</chakra.span> : null}
+      </Box>
+    </Flex>
+  );
+}
+
+function Quiet({ children }: { children: React.ReactNode }) {
+  return <Box color="quiet">{children}</Box>;
+}

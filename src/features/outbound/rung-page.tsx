@@ -1,0 +1,25 @@
+'use client';
+
+import { ActLink } from '@/ui/controls';
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+
+export function RungPage({ data }: { data: ObjectPageData }) {
+  const ladder = `/outbound?ladder=${String(data.object.ladder)}`;
+  const fixed = data.object.show === 'fixed';
+  return (
+    <ObjectPage
+      data={data}
+      listPath={ladder}
+      acts={<ActLink href={ladder}>Its ladder</ActLink>}
+      parts={[
+        { title: 'What it takes', fields: ['name', 'map'] },
+        { title: 'How the digits are read', fields: ['strip', 'prepend', 'reading', 'asDialled'] },
+        { title: 'Where it leaves', fields: ['trunks'] },
+        { title: 'What is shown', fields: ['show', ...(fixed ? ['fixedNumber'] : [])] },
+        { title: 'Who', fields: ['forPeople', 'forSites', 'notForPeople', 'notForSites'] },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}

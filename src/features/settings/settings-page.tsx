@@ -1,0 +1,231 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useTheme } from 'next-themes';
+import { useRouter } from 'next/navigation';
+import { useState, useSyncExternalStore } from 'react';
+import { call } from '@/ui/api';
+import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Digits } from '@/ui/digits';
+import { Workspace } from '@/ui/workspace';
+
+interface Token {
+  id: string;
+  name: string;
+  role: string;
+  createdAt: string;
+  createdBy: string;
+  expiresAt: string | null;
+  revokedAt: string | null;
+  lastUsedAt: string | null;
+}
+
+export function SettingsPage({
+  name,
+  role,
+  settings,
+  maySet,
+  tokens,
+}: {
+  name: string;
+  role: string;
+  settings: { idleSignOutMinutes: number };
+  maySet: boolean;
+  tokens: Token[] | null;
+}) {
+  const signOut = async () => {
+    await call('DELETE', '/session');
+    window.location.assign('/sign-in');
+  };
+  return (
+    <Workspace title="Settings" lead={`Signed in as ${name}, ${role}.`} acts={<Act onClick={signOut}>Sign out</Act>}>
+      <Box maxW="720px">
+        <Part title="Look">
+          <ThemeChoice />
+        </Part>
+        <Part title="Sign-out when idle">
+          <IdleMinutes minutes={settings.idleSignOutMinutes} may={maySet} />
+        </Part>
+        {tokens ? (
+          <Part title="API tokens">
+            <Tokens tokens={tokens} />
+          </Part>
+        ) : null}
+        <Part title="API">
+          Scripts use <chakra.a href="/api/v1/openapi.json">/api/v1</chakra.a> with a bearer token; the link is its
+          description (OpenAPI 3.1).
+        </Part>
+      </Box>
+    </Workspace>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Box mb="24px">
+      <PartTitle>{title}</PartTitle>
+      {children}
+    </Box>
+  );
+}
+
+function ThemeChoice() {
+  const { theme, setTheme } = useTheme();
+  const here = useSyncExternalStore(
+    () => () => {},
+    () => true,
+    () => false,
+  );
+  return (
+    <Flex gap="6px" role="group" aria-label="Theme">
+      {['light', 'dark', 'system'].map((t) => (
+        <Act
+          key={t}
+          aria-pressed={here && theme === t}
+          bg={here && theme === t ? 'plumTint' : undefined}
+          borderColor={here && theme === t ? 'plum' : 'line'}
+          onClick={() => setTheme(t)}
+        >
+          {t === 'system' ? 'as the device' : t}
+        </Act>
+      ))}
+    </Flex>
+  );
+}
+
+function IdleMinutes({ minutes, may }: { minutes: number; may: boolean }) {
+  const router = useRouter();
+  const [value, setValue] = useState(String(minutes));
+  const [said, setSaid] = useState<string | null>(null);
+  const save = async () => {
+    const done = await call('PUT', '/settings', { idleSignOutMinutes: Number(value) });
+    setSaid(done.ok ? 'It holds from now on, for everybody.' : done.errors[0]!.sentence);
+    router.refresh();
+  };
+  return (
+    <Labelled title="Minutes without a sign of life, for everybody (acts at once)" htmlFor="idle" hint={said}>
+      <Flex gap="8px" maxW="260px">
+        <TextBox
+          id="idle"
+          inputMode="numeric"
+          disabled={!may}
+          value={value}
+          onChange={(e) => setValue(e.target.value)}
+        />
+        <Act disabled={!may || !/^[0-9]+$/.test(value)} onClick={save}>
+          Set minutes
+        </Act>
+      </Flex>
+    </Labelled>
+  );
+}
+
+function Tokens({ tokens }: { tokens: Token[] }) {
+  const router = useRouter();
+  const [name, setName] = useState('');
+  const [role, setRole] = useState('auditor');
+  const [days, setDays] = useState('90');
+  const [made, setMade] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const make = async () => {
+    const done = await call<{ token: string }>('POST', '/tokens', {
+      name,
+      role,
+      days: days === '' ? null : Number(days),
+    });
+    setMade(done.ok ? done.value.token : null);
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    if (done.ok) setName('');
+    router.refresh();
+  };
+  const revoke = async (id: string) => {
+    const done = await call('DELETE', `/tokens/${id}`);
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    router.refresh();
+  };
+  const today = (iso: string | null) => (iso ? iso.slice(0, 10) : 'never');
+  return (
+    <Box>
+      {tokens.length === 0 ? (
+        <Box color="quiet" mb="8px">
+          No script has a token yet.
+        </Box>
+      ) : null}
+      {tokens.map((t) => (
+        <Flex
+          key={t.id}
+          gap="12px"
+          align="center"
+          minH="36px"
+          borderTop="1px solid"
+          borderColor="line"
+          fontSize="13px"
+          wrap="wrap"
+          color={t.revokedAt ? 'quiet' : 'ink'}
+        >
+          <b>{t.name}</b>
+          <Box color="quiet">
+            {t.role}, by {t.createdBy}, until {t.expiresAt ? today(t.expiresAt) : 'revoked'}, last used{' '}
+            {today(t.lastUsedAt)}
+          </Box>
+          <Box ml="auto">
+            {t.revokedAt ? (
+              `revoked ${today(t.revokedAt)}`
+            ) : (
+              <Act h="24px" look="danger" onClick={() => revoke(t.id)}>
+                Revoke
+              </Act>
+            )}
+          </Box>
+        </Flex>
+      ))}
+      <Flex gap="8px" align="flex-end" mt="12px" wrap="wrap">
+        <Box w="200px">
+          <Labelled title="Name" htmlFor="token-name">
+            <TextBox
+              id="token-name"
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              placeholder="nightly report"
+            />
+          </Labelled>
+        </Box>
+        <Box w="150px">
+          <Labelled title="Rights of" htmlFor="token-role">
+            <SelectBox id="token-role" value={role} onChange={(e) => setRole(e.target.value)}>
+              <option value="auditor">Auditor</option>
+              <option value="helpdesk">Help desk</option>
+              <option value="administrator">Administrator</option>
+            </SelectBox>
+          </Labelled>
+        </Box>
+        <Box w="90px">
+          <Labelled title="Days" htmlFor="token-days">
+            <TextBox
+              id="token-days"
+              inputMode="numeric"
+              value={days}
+              onChange={(e) => setDays(e.target.value.replace(/\D/g, ''))}
+            />
+          </Labelled>
+        </Box>
+        <Act disabled={name.trim() === ''} onClick={make}>
+          Make token
+        </Act>
+      </Flex>
+      {made ? (
+        <Box role="status" mt="10px" border="1px solid" borderColor="pine" rounded="4px" p="10px">
+          Copy it now; it is not shown again:{' '}
+          <Digits whiteSpace="normal" wordBreak="break-all" data-testid="token">
+            {made}
+          </Digits>
+        </Box>
+      ) : null}
+      {wrong ? (
+        <Box mt="8px">
+          <Wrong>{wrong}</Wrong>
+        </Box>
+      ) : null}
+    </Box>
+  );
+}

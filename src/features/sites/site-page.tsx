@@ -1,0 +1,90 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { Act, TextBox } from '@/ui/controls';
+import { useFocusNote } from '@/ui/workspace';
+import type { ObjectEdit } from '../objects/edit';
+import { ObjectPage } from '../objects/object-page';
+import type { ObjectPageData } from '../objects/form-data';
+
+export function SitePage({ data }: { data: ObjectPageData }) {
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/sites"
+      parts={[
+        { title: 'Place', fields: ['name', 'address', 'country', 'zone', 'language', 'mainNumber'] },
+        { title: 'Dialling', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder'] },
+        { title: 'Extension ranges', draw: (edit, d) => <Ranges edit={edit} disabled={!d.canEdit} /> },
+        { title: 'Emergency', fields: ['emergencyTrunks', 'emergencyNotify', 'emergencyCallback'] },
+        { title: 'Blocked callers', fields: ['blockedCallers', 'blockedLeadTo'] },
+        { title: 'Why', fields: ['note'], wide: true },
+      ]}
+    />
+  );
+}
+
+interface Range {
+  from: string;
+  to: string;
+}
+
+/** From and to, one range a line. */
+function Ranges({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
+  const ranges = edit.value.ranges as Range[];
+  const note = useFocusNote(
+    'Extension ranges',
+    'Digits that new extensions of this site are offered. Example: 2000 to 2199.',
+  );
+  const put = (i: number, change: Partial<Range>) =>
+    edit.set(
+      'ranges',
+      ranges.map((r, j) => (i === j ? { ...r, ...change } : r)),
+    );
+  return (
+    <Box maxW="380px">
+      {ranges.map((r, i) => (
+        <Flex key={i} gap="8px" align="center" mb="6px">
+          <TextBox
+            aria-label="First digits"
+            fontFamily="mono"
+            disabled={disabled}
+            value={r.from}
+            {...note}
+            onChange={(e) => put(i, { from: e.target.value })}
+            onBlur={() => void edit.commit()}
+          />
+          to
+          <TextBox
+            aria-label="Last digits"
+            fontFamily="mono"
+            disabled={disabled}
+            value={r.to}
+            {...note}
+            onChange={(e) => put(i, { to: e.target.value })}
+            onBlur={() => void edit.commit()}
+          />
+          {disabled ? null : (
+            <Act
+              aria-label={`Remove ${r.from} to ${r.to}`}
+              onClick={() =>
+                edit.choose(
+                  'ranges',
+                  ranges.filter((_, j) => j !== i),
+                )
+              }
+            >
+              ✕
+            </Act>
+          )}
+        </Flex>
+      ))}
+      {disabled ? null : <Act onClick={() => edit.set('ranges', [...ranges, { from: '', to: '' }])}>Add a range</Act>}
+      {edit.errorOf('ranges') ? (
+        <Box role="alert" color="brick" fontSize="13px">
+          {edit.errorOf('ranges')}
+        </Box>
+      ) : null}
+    </Box>
+  );
+}

@@ -1,0 +1,25 @@
+'use client';
+
+import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+
+export function SitesPage({ data }: { data: LedgerPageData }) {
+  return (
+    <LedgerPage
+      kind="site"
+      title="Sites"
+      word="site"
+      data={data}
+      empty="A site is a place with phones: its country decides emergency numbers, its zone the time, its ladder how calls leave."
+      columns={[
+        { key: 'name', title: 'Name', width: 'minmax(130px, 1.2fr)' },
+        { key: 'country', title: 'Country', width: '64px' },
+        { key: 'zone', title: 'Time zone', width: 'minmax(120px, 1fr)' },
+        { key: 'prefix', title: 'Outside', width: '60px', mono: true },
+        { key: 'ranges', title: 'Extensions', width: '100px', mono: true },
+        { key: 'extensions', title: 'In use', width: '56px' },
+        { key: 'main', title: 'Main number', width: '130px', mono: true },
+        { key: 'emergency', title: 'Emergency by', width: 'minmax(120px, 1fr)' },
+      ]}
+    />
+  );
+}

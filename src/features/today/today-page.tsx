@@ -1,0 +1,189 @@
+'use client';
+
+import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import type { Problem } from '@/core/analysis';
+import { ActLink, PartTitle } from '@/ui/controls';
+import { Digits } from '@/ui/digits';
+import { Glyph } from '@/ui/glyph';
+import { PaneSection, Workspace } from '@/ui/workspace';
+import { stamp } from '../go-live/go-live-page';
+import { pathOf, tracePath } from '../objects/paths';
+
+export interface TodayData {
+  me: string;
+  canEdit: boolean;
+  pending: {
+    kind: string;
+    id: string;
+    label: string;
+    word: string;
+    by: string;
+    fields: string[];
+    isNew: boolean;
+    isGone: boolean;
+  }[];
+  live: { number: number; note: string; by: string; at: string } | null;
+  problems: Problem[];
+  emergency: {
+    site: string;
+    number: string;
+    ok: boolean;
+    trunk: string | null;
+    shown: string | null;
+    from: string | null;
+  }[];
+  forwarding: { id: string; label: string; when: string; to: string; since: string }[];
+  counts: { people: number; extensions: number; numbers: number; free: number };
+  ask: { from: string; dial: string; at: string }[];
+}
+
+const SEVERITY = {
+  error: { colour: 'brick', word: 'error' },
+  doubt: { colour: 'saffronText', word: 'doubt' },
+  note: { colour: 'quiet', word: 'note' },
+} as const;
+const ORDER = ['error', 'doubt', 'note'] as const;
+const MOST_EDITS = 8;
+
+/** What somebody who comes in the morning wants to know: what waits, what is doubtful, whether emergency calls get out. */
+export function TodayPage({ data }: { data: TodayData }) {
+  const problems = [...data.problems].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
+  return (
+    <Workspace
+      title="Today"
+      lead={
+        data.live
+          ? `Revision ${data.live.number} is live since ${stamp(data.live.at)}, by ${data.live.by}${data.live.note ? `: ${data.live.note}` : ''}.`
+          : 'Nothing is live yet.'
+      }
+      acts={
+        data.canEdit ? (
+          <ActLink look="main" href="/extensions/new">
+            Add extension
+          </ActLink>
+        ) : null
+      }
+      pane={
+        <>
+          <PaneSection title="Ask for example">
+            {data.ask.map((q) => (
+              <Box key={q.dial} mb="5px">
+                <Link href={tracePath(q.from, q.dial, q.at)}>
+                  <Digits whiteSpace="normal">
+                    {q.from.replace('outside:', '')} &gt; {q.dial}
+                    {q.at === 'now' ? '' : ` @ ${q.at}`}
+                  </Digits>
+                </Link>
+              </Box>
+            ))}
+          </PaneSection>
+          <PaneSection title="Here">
+            <Count n={data.counts.people} what="people" href="/people" />
+            <Count n={data.counts.extensions} what="extensions" href="/extensions" />
+            <Count n={data.counts.numbers} what="numbers" href="/numbers" />
+            <Count n={data.counts.free} what="of them free" href="/numbers" />
+          </PaneSection>
+          <PaneSection title="Forwarded now">
+            {data.forwarding.length === 0 ? <Box color="quiet">Nobody forwards calls.</Box> : null}
+            {data.forwarding.map((f) => (
+              <Box key={f.id + f.when}>
+                <Link href={`/extensions/${f.id}`}>{f.label}</Link> {f.when} to <Digits>{f.to}</Digits>
+              </Box>
+            ))}
+          </PaneSection>
+        </>
+      }
+    >
+      <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="26px">
+        <Box minW={0}>
+          <PartTitle
+            aside={
+              data.pending.length > 0 ? (
+                <chakra.a href="/go-live" fontSize="13px">
+                  Read all
+                </chakra.a>
+              ) : null
+            }
+          >
+            Waiting in the draft
+          </PartTitle>
+          {data.pending.length === 0 ? <Box color="quiet">Draft and live are the same.</Box> : null}
+          {data.pending.slice(0, MOST_EDITS).map((e) => (
+            <Flex key={e.kind + e.id} gap="8px" align="baseline" borderTop="1px solid" borderColor="line" py="6px">
+              <Box w="8px" h="8px" bg="saffron" rounded="2px" flexShrink={0} />
+              <Box minW={0} flex="1">
+                <Link href={e.isGone ? '/go-live' : (pathOf(e.kind, e.id) ?? '/go-live')}>{e.label}</Link>
+                <Box color="quiet" fontSize="13px">
+                  {e.word}, {e.isNew ? 'new' : e.isGone ? 'deleted' : e.fields.slice(0, 3).join(', ').toLowerCase()}
+                </Box>
+              </Box>
+              <Box color="quiet" fontSize="13px">
+                {e.by === data.me ? 'you' : e.by}
+              </Box>
+            </Flex>
+          ))}
+          {data.pending.length > MOST_EDITS ? (
+            <Box color="quiet">and {data.pending.length - MOST_EDITS} more</Box>
+          ) : null}
+        </Box>
+        <Box minW={0}>
+          <PartTitle>Emergency calls, live</PartTitle>
+          {data.emergency.map((e) => (
+            <Flex key={e.site} gap="10px" align="center" borderTop="1px solid" borderColor="line" py="6px">
+              <Glyph kind={e.ok ? 'outside' : 'refused'} />
+              <Box w="120px">{e.site}</Box>
+              <Box flex="1" minW={0} color={e.ok ? 'ink' : 'brick'}>
+                {e.ok ? (
+                  <>
+                    {e.number} leaves by <b>{e.trunk}</b>
+                    <Box color="quiet" fontSize="13px">
+                      shows <Digits>{e.shown ?? 'no number'}</Digits>
+                    </Box>
+                  </>
+                ) : (
+                  `${e.number} does not get out`
+                )}
+              </Box>
+              {e.from ? (
+                <chakra.a fontSize="13px" href={tracePath(e.from, e.number)}>
+                  Trace
+                </chakra.a>
+              ) : null}
+            </Flex>
+          ))}
+        </Box>
+        <Box gridColumn="1 / -1" minW={0}>
+          <PartTitle>To look at in the draft</PartTitle>
+          {problems.length === 0 ? <Box color="quiet">Nothing doubtful was found.</Box> : null}
+          {problems.map((p, i) => (
+            <Flex key={i} gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
+              <Box w="44px" fontSize="12px" color={SEVERITY[p.severity].colour} fontWeight={700}>
+                {SEVERITY[p.severity].word}
+              </Box>
+              <Box flex="1" minW={0}>
+                {p.sentence} <chakra.span color="quiet">{p.mend}</chakra.span>
+              </Box>
+              <Box fontSize="13px" flexShrink={0}>
+                <Link href={pathOf(p.object.kind, p.object.id) ?? '/'}>Open</Link>
+              </Box>
+            </Flex>
+          ))}
+        </Box>
+      </Grid>
+    </Workspace>
+  );
+}
+
+function Count({ n, what, href }: { n: number; what: string; href: string }) {
+  return (
+    <Flex gap="8px">
+      <Box w="40px" textAlign="right" fontWeight={700}>
+        {n}
+      </Box>
+      <chakra.a href={href} color="ink">
+        {what}
+      </chakra.a>
+    </Flex>
+  );
+}

@@ -1,0 +1,294 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { Course } from '@/core/course';
+import type { Trace, TraceStep } from '@/core/routing';
+import { Act, Empty, Labelled, TextBox, Wrong } from '@/ui/controls';
+import { CourseView } from '@/ui/course-view';
+import { DigitRail } from '@/ui/digits';
+import { endOf, type EndKind } from '@/ui/ends';
+import { Glyph } from '@/ui/glyph';
+import { PaneSection, Workspace } from '@/ui/workspace';
+import { pathOf, tracePath } from '../objects/paths';
+
+interface OneAnswer {
+  trace: Trace;
+  course: Course;
+}
+export interface TracePageData {
+  question: { from: string; dial: string; at: string };
+  phones: { digits: string; label: string }[];
+  refused: string | null;
+  answer: {
+    draft: OneAnswer | null;
+    live: OneAnswer | null;
+    same: boolean;
+    at: string;
+    zone: string;
+    why: string | null;
+  } | null;
+}
+
+/** One call with its course, its digits and every step's reason. */
+export function TracePage({ data }: { data: TracePageData }) {
+  const { answer } = data;
+  const [which, setWhich] = useState<'draft' | 'live'>('draft');
+  const shown = answer ? (answer[which] ?? answer.draft ?? answer.live) : null;
+  const when = answer
+    ? new Intl.DateTimeFormat('en-GB', {
+        timeZone: answer.zone,
+        weekday: 'long',
+        day: 'numeric',
+        month: 'long',
+        year: 'numeric',
+        hour: '2-digit',
+        minute: '2-digit',
+      }).format(new Date(answer.at))
+    : '';
+  return (
+    <Workspace
+      title={shown ? titleOf(data, shown.trace) : 'Trace a call'}
+      lead={
+        answer ? `${when}, ${answer.zone} · everyone free, trunks up` : 'Ask what happens to any call, and read why.'
+      }
+      acts={
+        answer && !answer.same && answer.draft && answer.live ? (
+          <Flex role="group" aria-label="Which plan">
+            {(['live', 'draft'] as const).map((w) => (
+              <Act
+                key={w}
+                aria-pressed={which === w}
+                onClick={() => setWhich(w)}
+                bg={which === w ? (w === 'draft' ? 'saffron' : 'plumTint') : undefined}
+                color={which === w && w === 'draft' ? 'saffronInk' : undefined}
+              >
+                {w}
+              </Act>
+            ))}
+          </Flex>
+        ) : null
+      }
+      pane={shown && answer ? <Pane data={data} shown={shown.trace} which={which} /> : undefined}
+    >
+      <QuestionForm key={`${data.question.from} ${data.question.dial} ${data.question.at}`} data={data} />
+      {data.refused ? <Wrong>{data.refused}</Wrong> : null}
+      {!answer && !data.refused ? (
+        <Empty>
+          Say who calls and what is dialled: an extension (2104), a name, or an outside number (+46 8 465 004 17). The
+          answer says where the call ends, which rule decided, and why the others did not.
+        </Empty>
+      ) : null}
+      {shown ? (
+        <>
+          {shown.trace.rail.length > 0 ? (
+            <Box mb="12px">
+              <DigitRail cells={shown.trace.rail} note={railNote(shown.trace)} />
+            </Box>
+          ) : null}
+          <CourseView course={shown.course} />
+          <Box mt="12px" data-testid="steps">
+            {shown.trace.steps.map((s, i) => (
+              <Step key={i} step={s} />
+            ))}
+          </Box>
+        </>
+      ) : null}
+    </Workspace>
+  );
+}
+
+function titleOf(data: TracePageData, trace: Trace): string {
+  const name =
+    data.phones.find((p) => p.digits === data.question.from)?.label ?? data.question.from.replace(/^outside:/, '');
+  const what = trace.kind === 'emergency' ? 'An emergency call' : 'A call';
+  return `${what} from ${name} to ${data.question.dial || 'nothing'}`;
+}
+
+function railNote(trace: Trace): string {
+  const first = trace.steps[0];
+  return first && first.type === 'digits' ? first.sentence : '';
+}
+
+function QuestionForm({ data }: { data: TracePageData }) {
+  const router = useRouter();
+  const [q, setQ] = useState(data.question);
+  return (
+    <chakra.form
+      mb="14px"
+      onSubmit={(e) => {
+        e.preventDefault();
+        router.push(tracePath(q.from, q.dial, q.at || 'now'));
+      }}
+    >
+      <Flex gap="10px" align="flex-end" wrap="wrap">
+        <Box flex="1" minW="130px" maxW="230px">
+          <Labelled title="From" htmlFor="trace-from">
+            <TextBox
+              id="trace-from"
+              list="trace-phones"
+              value={q.from}
+              onChange={(e) => setQ({ ...q, from: e.target.value.replace(/^([0-9]+) .*$/, '$1') })}
+            />
+            <datalist id="trace-phones">
+              {data.phones.map((p) => (
+                <option key={p.label} value={p.label} />
+              ))}
+            </datalist>
+          </Labelled>
+        </Box>
+        <Box flex="1" minW="130px" maxW="230px">
+          <Labelled title="Dials" htmlFor="trace-dial">
+            <TextBox
+              id="trace-dial"
+              fontFamily="mono"
+              value={q.dial}
+              onChange={(e) => setQ({ ...q, dial: e.target.value })}
+            />
+          </Labelled>
+        </Box>
+        <Box w="130px">
+          <Labelled title="When" htmlFor="trace-at">
+            <TextBox id="trace-at" value={q.at} onChange={(e) => setQ({ ...q, at: e.target.value })} />
+          </Labelled>
+        </Box>
+        <Act look="main" type="submit" h="32px">
+          Trace
+        </Act>
+      </Flex>
+    </chakra.form>
+  );
+}
+
+const STEP_GLYPH: Record<TraceStep['type'], EndKind> = {
+  digits: 'number',
+  rule: 'rule',
+  right: 'rule',
+  number: 'number',
+  trunk: 'trunk',
+  callerId: 'caller',
+  emergency: 'refused',
+  incoming: 'trunk',
+  route: 'rule',
+  destination: 'extension',
+  end: 'outside',
+};
+
+function Step({ step }: { step: TraceStep }) {
+  const [open, setOpen] = useState(step.notTaken.length <= 3);
+  const href = step.object ? pathOf(step.object.kind, step.object.id) : null;
+  const doubt = /not-owned|other-length|other-country|shown-trunk|alarm/.test(step.code);
+  return (
+    <Flex gap="14px" py="8px" borderTop="1px solid" borderColor="line" align="flex-start" data-step={step.code}>
+      <Box w="54px" textAlign="right" color="quiet" fontFamily="mono" fontSize="13px" flexShrink={0}>
+        {step.atSeconds.toFixed(1)} s
+      </Box>
+      <Box pt="2px">
+        <Glyph kind={step.object?.kind === 'mailbox' ? 'mailbox' : STEP_GLYPH[step.type]} />
+      </Box>
+      <Box flex="1" minW={0} color={doubt ? 'saffronText' : 'ink'}>
+        {step.sentence}
+        {step.notTaken.length > 0 ? (
+          <Box fontSize="13px" color="quiet" mt="2px">
+            {open ? (
+              step.notTaken.map((n) => (
+                <Box key={n.rule}>
+                  not <b>{n.label}</b>: {n.why}
+                </Box>
+              ))
+            ) : (
+              <Act look="text" h="20px" fontSize="13px" onClick={() => setOpen(true)}>
+                Why not the {step.notTaken.length} others
+              </Act>
+            )}
+          </Box>
+        ) : null}
+      </Box>
+      {href ? (
+        <Box fontSize="13px" flexShrink={0}>
+          <Link href={href}>{step.object!.label.slice(0, 28)}</Link>
+        </Box>
+      ) : null}
+    </Flex>
+  );
+}
+
+function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which: 'draft' | 'live' }) {
+  const answer = data.answer!;
+  const other = which === 'draft' ? answer.live : answer.draft;
+  return (
+    <>
+      <PaneSection title="Lands">
+        <End outcome={shown.outcome} lands={shown.lands} />
+        {shown.cause ? (
+          <Box color="quiet">
+            Q.850 cause {shown.cause.q850}, SIP {shown.cause.sip}
+          </Box>
+        ) : null}
+      </PaneSection>
+      {shown.then.length > 0 ? (
+        <PaneSection title="If nobody takes it">
+          {shown.then.map((t, i) => (
+            <Box key={i}>
+              <End outcome="routed" lands={t.lands} />
+              <Box color="quiet">
+                {t.when}, after {t.afterSeconds} s
+              </Box>
+            </Box>
+          ))}
+        </PaneSection>
+      ) : null}
+      {shown.digitsSent ? (
+        <PaneSection title="What leaves">
+          <Fact name="read as" value={shown.e164 ?? 'not an outside number'} />
+          <Fact name="sent" value={shown.digitsSent} />
+          <Fact name="shown" value={shown.shownNumber ?? 'nothing'} />
+        </PaneSection>
+      ) : null}
+      <PaneSection title={which === 'draft' ? 'Live' : 'In the draft'}>
+        {answer.same ? (
+          'The same.'
+        ) : other ? (
+          <End outcome={other.trace.outcome} lands={other.trace.lands} />
+        ) : (
+          (answer.why ?? 'It can’t be asked there.')
+        )}
+      </PaneSection>
+      {shown.doubts.length > 0 ? (
+        <PaneSection title="Doubts">
+          {shown.doubts.map((d, i) => (
+            <Box key={i} color="saffronText" mb="4px">
+              {d}
+            </Box>
+          ))}
+        </PaneSection>
+      ) : null}
+    </>
+  );
+}
+
+function End({ outcome, lands }: { outcome: string; lands: Trace['lands'] }) {
+  return (
+    <Flex gap="8px" align="center">
+      <Glyph kind={endOf({ outcome, lands })} />
+      <chakra.b overflowWrap="anywhere" minW={0}>
+        {lands?.label ?? outcome}
+      </chakra.b>
+    </Flex>
+  );
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <Flex gap="8px">
+      <Box color="quiet" w="54px">
+        {name}
+      </Box>
+      <Box fontFamily="mono" fontSize="13px">
+        {value}
+      </Box>
+    </Flex>
+  );
+}

@@ -1,0 +1,38 @@
+'use client';
+
+import { useCallback, useSyncExternalStore } from 'react';
+
+/* What is typed but not yet in the draft stays in the browser, per person and object, until it is valid or given up. */
+
+const listeners = new Set<() => void>();
+const PREFIX = 'polydrome-kept ';
+
+function read(key: string): string | null {
+  return typeof window === 'undefined' ? null : window.localStorage.getItem(PREFIX + key);
+}
+
+function write(key: string, value: string | null): void {
+  if (value === null) window.localStorage.removeItem(PREFIX + key);
+  else window.localStorage.setItem(PREFIX + key, value);
+  for (const listener of listeners) listener();
+}
+
+function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  window.addEventListener('storage', listener);
+  return () => {
+    listeners.delete(listener);
+    window.removeEventListener('storage', listener);
+  };
+}
+
+/** A value kept in this browser under a key; null when there is none. Setting null forgets it. */
+export function useKept<T>(key: string): [T | null, (value: T | null) => void] {
+  const text = useSyncExternalStore(
+    subscribe,
+    () => read(key),
+    () => null,
+  );
+  const set = useCallback((value: T | null) => write(key, value === null ? null : JSON.stringify(value)), [key]);
+  return [text === null ? null : (JSON.parse(text) as T), set];
+}

@@ -1,0 +1,22 @@
+'use client';
+
+import { ChakraProvider } from '@chakra-ui/react';
+import { ThemeProvider } from 'next-themes';
+import type { ReactNode } from 'react';
+import { system } from './theme';
+
+export function UiProvider({ children }: { children: ReactNode }) {
+  return (
+    <ChakraProvider value={system}>
+      <ThemeProvider
+        attribute="class"
+        defaultTheme="system"
+        enableSystem
+        disableTransitionOnChange
+        storageKey="polydrome-theme"
+      >
+        {children}
+      </ThemeProvider>
+    </ChakraProvider>
+  );
+}

@@ -1,0 +1,120 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { PartTitle } from './controls';
+
+/** The note of the field that has the focus: what it is, one example, what it does to a caller. */
+export interface FocusNote {
+  title: string;
+  text: string;
+}
+
+const NoteContext = createContext<(note: FocusNote | null) => void>(() => {});
+
+/** Handlers that show a field's note in the pane while the field has the focus. */
+export function useFocusNote(title: string | undefined, text: string | undefined) {
+  const set = useContext(NoteContext);
+  return useMemo(() => ({ onFocus: () => set(title && text ? { title, text } : null) }), [set, title, text]);
+}
+
+/** A work area with its title and acts, and the pane of consequences beside it (below 1100 pixels it folds away). */
+export function Workspace({
+  title,
+  count,
+  lead,
+  acts,
+  pane,
+  children,
+}: {
+  title: ReactNode;
+  count?: ReactNode;
+  lead?: ReactNode;
+  acts?: ReactNode;
+  pane?: ReactNode;
+  children: ReactNode;
+}) {
+  const [note, setNote] = useState<FocusNote | null>(null);
+  const [open, setOpen] = useState<boolean | null>(null);
+  const shown = open === null ? { base: 'none', lg: 'block' } : open ? 'block' : 'none';
+  return (
+    <NoteContext.Provider value={setNote}>
+      <Flex minH="0" flex="1" position="relative">
+        <chakra.main flex="1" minW={0} px={{ base: '12px', md: '22px' }} pt="18px" pb="32px" overflowY="auto">
+          <Flex align="center" gap="8px" wrap="wrap" minH="30px" mb={lead ? '2px' : '12px'}>
+            <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">
+              {title}
+            </chakra.h1>
+            {count ? (
+              <Box color="quiet" fontSize="13px" pt="3px">
+                {count}
+              </Box>
+            ) : null}
+            <Flex gap="8px" ml="auto" wrap="wrap">
+              {acts}
+              {pane ? (
+                <chakra.button
+                  type="button"
+                  aria-label="Show or hide consequences"
+                  aria-expanded={open ?? undefined}
+                  onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
+                  h="30px"
+                  w="30px"
+                  border="1px solid"
+                  borderColor="line"
+                  rounded="4px"
+                  bg="raised"
+                  color="quiet"
+                >
+                  ⋮
+                </chakra.button>
+              ) : null}
+            </Flex>
+          </Flex>
+          {lead ? (
+            <Box color="quiet" mb="14px">
+              {lead}
+            </Box>
+          ) : null}
+          {children}
+        </chakra.main>
+        {pane || note ? (
+          <chakra.aside
+            aria-label="Consequences"
+            display={shown}
+            w="304px"
+            flexShrink={0}
+            borderLeft="1px solid"
+            borderColor="line"
+            bg="raised"
+            px="18px"
+            py="16px"
+            overflowY="auto"
+            position={{ base: 'absolute', lg: 'static' }}
+            right={0}
+            top={0}
+            bottom={0}
+            zIndex={5}
+            maxW="90vw"
+          >
+            {note ? (
+              <PaneSection title={`About: ${note.title}`}>
+                <Box data-testid="field-note">{note.text}</Box>
+              </PaneSection>
+            ) : null}
+            {pane}
+          </chakra.aside>
+        ) : null}
+      </Flex>
+    </NoteContext.Provider>
+  );
+}
+
+export function PaneSection({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box pb="14px" mb="14px" borderBottom="1px solid" borderColor="line" fontSize="13px" _last={{ border: 0 }}>
+      <PartTitle>{title}</PartTitle>
+      {children}
+    </Box>
+  );
+}
