@@ -23,7 +23,7 @@ const shared = {
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
 };
 
-export default {
+const config = {
   projects: [
     {
       ...shared,
@@ -33,3 +33,5 @@ export default {
     { ...shared, displayName: 'system', testMatch: ['<rootDir>/tests/**/*.test.ts'] },
   ],
 };
+
+export default config;

@@ -472,7 +472,13 @@ function addTown(plan: Growing, town: Town): void {
 
 function addExtras(plan: Growing): void {
   const reception = (digits: string, name: string, site: string, cos: string) => {
-    plan.mailboxes.push({ id: `m-${digits}`, name, site, owner: null, email: 'desk@lanternfold.example' });
+    plan.mailboxes.push({
+      id: `m-${digits}`,
+      name,
+      site,
+      owner: `p-${Number(digits) + (digits === '2000' ? 101 : 1)}`,
+      email: 'desk@lanternfold.example',
+    });
     plan.extensions.push({
       id: `e-${digits}`,
       digits,

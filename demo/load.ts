@@ -62,7 +62,7 @@ async function main(): Promise<void> {
   });
   await goLive(farida, (await draftPlan()).version, 'Longer ringing at the bookings desk');
 
-  await changeOne(farida, 'extension', 'e-2109', { name: 'Joaquim Peel-Ngata' });
+  await changeOne(farida, 'extension', 'e-2109', { name: 'Sorin Vael-Rask' });
   await changeOne(farida, 'number', 'n-441632960150', { note: 'Kept for the new joiner.' });
   await changeOne(oduya, 'class', 'lobby', {
     rights: {

@@ -1,4 +1,4 @@
-import { fromOutside, reachOfRungs } from '@/core/analysis';
+import { fitsNoNumber, fromOutside, reachOfRungs } from '@/core/analysis';
 import { OBJECT_KINDS, labelOf, objectsOf, type AnyObject, type Plan } from '@/core/plan';
 import { emergencyForms, trace } from '@/core/routing';
 import { may } from './access/rights';
@@ -23,7 +23,8 @@ export async function inboundData() {
   const x = exchange();
   const labels = labelsOf(plan);
   const marks = new Map(base.rows.map((r) => [r.id, r.mark]));
-  const routes = x.routes.map(({ route, numbers }) => {
+  const routes = x.routes.map((compiled) => {
+    const { route, numbers } = compiled;
     const example = [...numbers][0];
     const t = example ? trace(x, fromOutside(example, now).call, situation) : null;
     const leads = route.leadsTo
@@ -38,6 +39,7 @@ export async function inboundData() {
       mark: marks.get(route.id) ?? null,
       numbers: [...numbers],
       trunk: route.trunk ? labels[route.trunk]! : null,
+      neverFits: fitsNoNumber(x, compiled),
       leads: t?.lands && !route.leadsTo ? { kind: t.lands.kind as string, label: t.lands.label } : leads,
       then: t?.then[0] ? `${t.then[0].lands.label} after ${t.then[0].afterSeconds} s` : '',
     };

@@ -1,4 +1,4 @@
-import { problemsOf } from '@/core/analysis';
+import { idleNumbers, problemsOf } from '@/core/analysis';
 import { emergencyNumbersOf } from '@/core/numbers';
 import { trace } from '@/core/routing';
 import { may } from './access/rights';
@@ -57,7 +57,7 @@ export async function todayData() {
       people: draft.plan.people.length,
       extensions: draft.plan.extensions.length,
       numbers: draft.plan.numbers.length,
-      free: draft.plan.numbers.filter((n) => !n.belongsTo && n.state === 'active').length,
+      free: idleNumbers(draft.exchange()).length,
     },
     ask: examples(draft.plan.extensions[0]?.digits ?? '2104'),
   };

@@ -17,8 +17,11 @@ export function Act({ look = 'plain', ...props }: ButtonProps & { look?: 'main' 
       _hover: { textDecoration: 'underline' },
     },
   } as const;
+  // A value that is there only sometimes must not wipe out the look's own.
+  const given = Object.fromEntries(Object.entries(props).filter(([, value]) => value !== undefined));
   return (
     <Button
+      type="button"
       h="30px"
       minW="auto"
       px="12px"
@@ -27,7 +30,7 @@ export function Act({ look = 'plain', ...props }: ButtonProps & { look?: 'main' 
       fontSize="13px"
       fontWeight={look === 'main' ? 700 : 500}
       {...looks[look]}
-      {...props}
+      {...given}
     />
   );
 }

@@ -8,6 +8,8 @@ import { END_COLOURS, END_DASHES, type EndKind } from './ends';
 import { GlyphShape } from './glyph';
 
 const NODE = { width: 150, height: 62 };
+const ROW = 78;
+const BELOW = 52;
 const RADIUS = 14;
 const TURN = 10;
 
@@ -30,10 +32,10 @@ function layOut(course: Course): { nodes: Placed[]; width: number; height: numbe
   let row = 0;
   const nodes = course.nodes.map((n): Placed => {
     const x = n.end ? right : graph.node(n.id).x;
-    const y = walked.has(n.id) ? top : top + ++row * (NODE.height + 8);
+    const y = walked.has(n.id) ? top : top + ++row * ROW;
     return { ...n, x, y };
   });
-  return { nodes, width: right + NODE.width / 2 + 30, height: top + row * (NODE.height + 8) + NODE.height / 2 + 6 };
+  return { nodes, width: right + NODE.width / 2 + 30, height: top + row * ROW + BELOW };
 }
 
 /** From left to right in straight runs with rounded turns. */
@@ -58,8 +60,11 @@ export function CourseView({ course }: { course: Course }) {
     <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" overflowX="auto" data-testid="course">
       <chakra.svg
         viewBox={`0 0 ${width} ${height}`}
-        w={`${Math.max(width, 560)}px`}
-        maxW={width > 760 ? 'none' : '100%'}
+        w={`${width}px`}
+        h={`${height}px`}
+        maxW="none"
+        display="block"
+        mx="auto"
         fontSize="12px"
         role="img"
         aria-label={`Course: ${nodes.map((n) => n.label).join(', ')}`}

@@ -177,7 +177,9 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
             role="row"
             h={`${ROW}px`}
             borderBottom="1px solid"
+            borderLeft="3px solid"
             borderColor="line"
+            borderLeftColor="transparent"
             fontSize="12px"
             color="quiet"
           >

@@ -1,4 +1,4 @@
-import { OBJECTS, labelOf, referrersTo, type AnyObject, type ObjectKind } from '../plan';
+import { OBJECTS, fieldsOf, labelOf, referrersTo, type AnyObject, type ObjectKind, type Referrer } from '../plan';
 import {
   destinationOf,
   trace,
@@ -73,8 +73,11 @@ function canAsk(exchange: Exchange, call: Parameters<typeof trace>[1]): boolean 
 
 /** Whether two answers are the same for everybody in the call. */
 export function same(a: Trace | null, b: Trace): boolean {
+  // A landing is known by what it is, not by what it is called: a new name changes no call.
+  const end = (l: Landing | null) => l && [l.kind, l.id ?? l.label, l.digits];
+  const then = (t: Trace) => t.then.map((x) => [x.when, x.afterSeconds, end(x.lands)]);
   const essence = (t: Trace) =>
-    JSON.stringify([t.outcome, t.lands, t.then, t.trunk, t.digitsSent, t.shownNumber, t.cause]);
+    JSON.stringify([t.outcome, end(t.lands), then(t), t.trunk, t.digitsSent, t.shownNumber, t.cause]);
   return a !== null && essence(a) === essence(b);
 }
 
@@ -90,31 +93,61 @@ function shortOf(t: Trace) {
   return { outcome: t.outcome, lands: t.lands, detail };
 }
 
-const MOST_LINES = 8;
+/** More referrers of one kind and field than this are counted instead of listed. */
+const MOST_LISTED = 4;
+
+const LINE_KINDS: Partial<Record<ObjectKind, string>> = {
+  number: 'number',
+  extension: 'extension',
+  mailbox: 'mailbox',
+  trunk: 'trunk',
+  person: 'caller',
+};
 
 function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[] {
   const lines: PaneLine[] = [];
   const extension = kind === 'extension' ? exchange.extensions.get(id) : undefined;
   if (extension)
     lines.push({ kind: 'extension', label: `${extension.digits} from any phone`, detail: '', object: null });
-  const referrers = referrersTo(exchange.plan, id);
-  for (const r of referrers.slice(0, MOST_LINES)) {
-    const field = r.field.replace(/([A-Z])/g, ' $1').toLowerCase();
+  const number = kind === 'number' ? exchange.numbers.get(id) : undefined;
+  const trunk = number?.trunk ? exchange.trunks.get(number.trunk) : undefined;
+  if (trunk)
     lines.push({
-      kind:
-        r.kind === 'number'
-          ? 'number'
-          : r.kind === 'extension' || r.kind === 'mailbox' || r.kind === 'trunk'
-            ? r.kind
-            : 'rule',
-      label: labelOf(r.kind, r.object),
-      detail: `${OBJECTS[r.kind].word}, ${field}`,
-      object: { kind: r.kind, id: r.object.id },
+      kind: 'trunk',
+      label: trunk.name,
+      detail: 'calls to it arrive here',
+      object: { kind: 'trunk', id: trunk.id },
     });
+  const groups = grouped(referrersTo(exchange.plan, id));
+  for (const group of groups.values()) {
+    const { kind: by, field } = group[0]!;
+    const word = OBJECTS[by].word;
+    const role =
+      fieldsOf(by)
+        .find((f) => f.field === field)
+        ?.title?.toLowerCase() ?? field;
+    const glyph = LINE_KINDS[by] ?? 'rule';
+    if (group.length > MOST_LISTED)
+      lines.push({ kind: glyph, label: `${group.length} × ${word}`, detail: role, object: null });
+    else
+      for (const r of group)
+        lines.push({
+          kind: glyph,
+          label: labelOf(r.kind, r.object),
+          detail: `${word}, ${role}`,
+          object: { kind: r.kind, id: r.object.id },
+        });
   }
-  if (referrers.length > MOST_LINES)
-    lines.push({ kind: 'rule', label: `and ${referrers.length - MOST_LINES} more`, detail: '', object: null });
   return lines;
+}
+
+function grouped(referrers: Referrer[]): Map<string, Referrer[]> {
+  const groups = new Map<string, Referrer[]>();
+  for (const r of referrers) {
+    const key = `${r.kind} ${r.field}`;
+    groups.set(key, [...(groups.get(key) ?? []), r]);
+  }
+  return groups;
 }
 
 function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): PaneLine[] {

@@ -1,5 +1,5 @@
 /** What follows from a plan: consequences of one object, reach of a ladder's rules. */
 export * from './consequences';
 export * from './ladder';
-export { OUTSIDE_CALLER, fromOutside } from './samples';
+export { fromOutside } from './samples';
 export * from './problems';

@@ -1,6 +1,6 @@
-import { OBJECTS, labelOf, type AnyObject, type ObjectKind } from '../plan';
 import { run } from '../digits';
-import { ladderOf, type Exchange } from '../routing';
+import { OBJECTS, labelOf, type AnyObject, type ObjectKind, type PlanNumber } from '../plan';
+import { ladderOf, type CompiledRoute, type Exchange } from '../routing';
 import { reachOfRungs } from './ladder';
 
 /** Something wrong or doubtful in a plan: where, why, how to mend (ENGINE E14). */
@@ -20,6 +20,7 @@ export function problemsOf(exchange: Exchange): Problem[] {
     ...mailboxes(exchange),
     ...callerIds(exchange),
     ...numbers(exchange),
+    ...routes(exchange),
   ];
 }
 
@@ -127,15 +128,7 @@ function callerIds(exchange: Exchange): Problem[] {
 }
 
 function numbers(exchange: Exchange): Problem[] {
-  const takes = (r: Exchange['routes'][number], e164: string) => {
-    const state = r.called ? run(r.called.automaton, e164) : -1;
-    return state >= 0 && r.called!.automaton.accepts[state]!.length > 0;
-  };
-  const routed = (e164: string) => exchange.routes.some((r) => r.numbers.has(e164) || takes(r, e164));
-  const idle = exchange.plan.numbers.filter(
-    (n) =>
-      n.state === 'active' && !n.belongsTo && !routed(n.e164) && !(n.trunk && exchange.trunks.get(n.trunk)!.otherwise),
-  );
+  const idle = idleNumbers(exchange);
   const first = idle[0];
   if (!first) return [];
   return [
@@ -147,4 +140,36 @@ function numbers(exchange: Exchange): Problem[] {
       mend: 'Assign them, or set them to reserved.',
     },
   ];
+}
+
+/** Active numbers that nothing takes: no route, no destination of their own, no otherwise of their trunk. */
+export function idleNumbers(exchange: Exchange): PlanNumber[] {
+  const routed = (e164: string) => exchange.routes.some((r) => takes(r, e164));
+  const caught = (n: PlanNumber) => n.trunk !== null && exchange.trunks.get(n.trunk)!.otherwise !== null;
+  return exchange.plan.numbers.filter((n) => n.state === 'active' && !n.belongsTo && !routed(n.e164) && !caught(n));
+}
+
+/** Whether a route's numbers or map take a called number. */
+export function takes(route: CompiledRoute, called: string): boolean {
+  if (route.numbers.has(called)) return true;
+  const state = route.called ? run(route.called.automaton, called) : -1;
+  return state >= 0 && route.called!.automaton.accepts[state]!.length > 0;
+}
+
+/** Whether a route over E.164 fits none of our numbers. Routes over private digits can't be told. */
+export function fitsNoNumber(exchange: Exchange, route: CompiledRoute): boolean {
+  const { calledMap, numbers: named } = route.route;
+  return named.length === 0 && calledMap!.includes('+') && !exchange.plan.numbers.some((n) => takes(route, n.e164));
+}
+
+function routes(exchange: Exchange): Problem[] {
+  return exchange.routes
+    .filter((r) => fitsNoNumber(exchange, r))
+    .map(({ route }) => ({
+      type: 'route-never-fits',
+      severity: 'doubt',
+      object: at('inboundRoute', route),
+      sentence: `${route.name} takes ${route.calledMap}, which none of our numbers fits: no call reaches it.`,
+      mend: 'Count its digits, or add the number.',
+    }));
 }

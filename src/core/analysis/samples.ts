@@ -1,8 +1,8 @@
-import { run as runAutomaton, type Automaton } from '../digits';
 import { emergencyNumbersOf } from '../numbers';
 import { referrersTo, type Extension, type ObjectKind } from '../plan';
 import { isFor, ladderOf, type Call, type Exchange } from '../routing';
 import { exampleFor } from './example';
+import { takes } from './problems';
 
 /** A call worth asking about, with its name for people. */
 export interface SampleCall {
@@ -116,13 +116,8 @@ function calledBy(exchange: Exchange, kind: 'number' | 'inboundRoute', id: strin
   if (kind === 'number') return exchange.plan.numbers.filter((n) => n.id === id).map((n) => n.e164);
   const route = exchange.routes.find((r) => r.route.id === id);
   if (!route) return [];
-  const mapped = exchange.plan.numbers.find((n) => route.called && takes(route.called.automaton, n.e164))?.e164;
+  const mapped = exchange.plan.numbers.find((n) => takes(route, n.e164))?.e164;
   return [...route.numbers, ...(mapped ? [mapped] : [])].slice(0, 10);
-}
-
-function takes(automaton: Automaton, text: string): boolean {
-  const state = runAutomaton(automaton, text);
-  return state >= 0 && automaton.accepts[state]!.length > 0;
 }
 
 /** An outside caller whose number is kept for fiction. */

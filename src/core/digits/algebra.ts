@@ -4,7 +4,6 @@ import { LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT } from './symbols';
 /** Whether a string belongs to the combined set, given whether it belongs to the left and to the right one. */
 export type Combine = (left: boolean, right: boolean) => boolean;
 
-export const UNION: Combine = (l, r) => l || r;
 export const INTERSECTION: Combine = (l, r) => l && r;
 export const DIFFERENCE: Combine = (l, r) => l && !r;
 

@@ -117,7 +117,3 @@ export function waysOn(automaton: Automaton, state: number): number {
   for (let s = 0; s < SYMBOL_COUNT; s++) if (automaton.next[state * SYMBOL_COUNT + s] !== DEAD) mask |= 1 << s;
   return mask;
 }
-
-export function stateCount(automaton: Automaton): number {
-  return automaton.accepts.length;
-}

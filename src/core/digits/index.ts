@@ -1,7 +1,7 @@
 /** Digit maps: reading, matching, set algebra (ENGINE E2, E3; RFC 3435 section 2.1.5). */
 export * from './symbols';
 export * from './parse';
-export { positionsOf, positionsOfLiteral, type Positions } from './positions';
+export { positionsOf, positionsOfLiteral } from './positions';
 export * from './automaton';
 export * from './compile';
 export * from './match';

@@ -45,7 +45,6 @@ export const line = (most: number, least = 0) =>
     .trim()
     .min(least, least === 1 ? 'is empty; a text is needed here' : `has fewer than ${least} characters`)
     .max(most, `is longer than ${most} characters`)
-    // eslint-disable-next-line no-control-regex
     .regex(/^[^\u0000-\u001f\u007f]*$/, 'holds a control character; plain text on one line is needed');
 
 export const name = line(80, 1).meta({ title: 'Name' });

@@ -7,7 +7,7 @@ import { ladder, rung, type Ladder, type Rung } from './objects/ladder';
 import { mailbox, type Mailbox } from './objects/mailbox';
 import { number, type PlanNumber } from './objects/number';
 import { numberAddition, type PlanNumberAddition } from './objects/number-addition';
-import { organisation, type Organisation } from './objects/organisation';
+import { organisation } from './objects/organisation';
 import { person, type Person } from './objects/person';
 import { site, type Site } from './objects/site';
 import { trunk, type Trunk } from './objects/trunk';

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { call } from '@/ui/api';
 import { Act, ActLink, AreaBox, Empty, Labelled, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
+import { Time } from '@/ui/time';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { DifferenceView, type DifferenceData } from './difference';
 
@@ -49,9 +50,13 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
       title={data.edits.length === 0 ? 'Draft and live are the same' : 'What going live would change'}
       count={data.edits.length > 0 ? `${data.edits.length} ${data.edits.length === 1 ? 'edit' : 'edits'}` : undefined}
       lead={
-        data.live
-          ? `Revision ${data.live.number} is live since ${stamp(data.live.at)}, by ${data.live.by}.`
-          : 'Nothing was ever live.'
+        data.live ? (
+          <>
+            Revision {data.live.number} is live since <Time iso={data.live.at} />, by {data.live.by}.
+          </>
+        ) : (
+          'Nothing was ever live.'
+        )
       }
       pane={
         data.edits.length > 0 ? (
@@ -126,7 +131,11 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           aside={
             <>
               {e.by.map((p) => (p === data.me ? 'you' : p)).join(', ')}
-              {e.at ? `, ${stamp(e.at)}` : ''}
+              {e.at ? (
+                <>
+                  , <Time iso={e.at} />
+                </>
+              ) : null}
               {data.mayEdit ? (
                 <Act h="24px" onClick={() => undo(e.kind, e.id)} aria-label={`Undo ${e.label}`}>
                   Undo
@@ -138,8 +147,4 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
       ))}
     </Workspace>
   );
-}
-
-export function stamp(iso: string): string {
-  return `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
 }

@@ -7,7 +7,7 @@ import { call } from '@/ui/api';
 import { Act, ActLink, Empty, SelectBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { DifferenceView, type DifferenceData } from './difference';
-import { stamp } from './go-live-page';
+import { Time } from '@/ui/time';
 import type { RevisionRow } from './revisions-page';
 
 interface Props {
@@ -37,7 +37,11 @@ export function RevisionPage({ revision, revisions, against, comparison, labels,
   return (
     <Workspace
       title={`Revision ${revision.number}`}
-      lead={`${revision.note || 'No note'} · ${revision.by}, ${stamp(revision.at)}`}
+      lead={
+        <>
+          {revision.note || 'No note'} · {revision.by}, <Time iso={revision.at} />
+        </>
+      }
       acts={
         <>
           <ActLink href={`/api/v1/plan?of=${revision.number}`} download={`plan-revision-${revision.number}.json`}>

@@ -4,7 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { Empty } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import { stamp } from './go-live-page';
+import { Time } from '@/ui/time';
 
 export interface RevisionRow {
   number: number;
@@ -39,7 +39,7 @@ export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
           <Box>
             {r.note || <chakra.span color="quiet">no note</chakra.span>}
             <Box color="quiet" fontSize="13px">
-              {r.by}, {stamp(r.at)} · {r.edits} {r.edits === 1 ? 'object' : 'objects'} changed
+              {r.by}, <Time iso={r.at} /> · {r.edits} {r.edits === 1 ? 'object' : 'objects'} changed
             </Box>
           </Box>
           {i === 0 ? (

@@ -27,6 +27,8 @@ export interface InboundData extends LedgerPageData {
     mark: 'new' | 'changed' | null;
     numbers: string[];
     trunk: string | null;
+    /** its map fits none of our numbers */
+    neverFits: boolean;
     leads: { kind: string; label: string };
     then: string;
   }[];
@@ -102,6 +104,7 @@ export function InboundPage({ data }: { data: InboundData }) {
                   </>
                 ) : null}
                 {r.value.callingWithheld ? 'or withheld' : null}
+                {r.neverFits ? <chakra.span color="brick">none of our numbers fits: never reached</chakra.span> : null}
               </Flex>
             </Box>
             <Flex flex="1" minW={0} gap="8px" align="center">

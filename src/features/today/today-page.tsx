@@ -7,7 +7,7 @@ import { ActLink, PartTitle } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { stamp } from '../go-live/go-live-page';
+import { Time } from '@/ui/time';
 import { pathOf, tracePath } from '../objects/paths';
 
 export interface TodayData {
@@ -53,9 +53,14 @@ export function TodayPage({ data }: { data: TodayData }) {
     <Workspace
       title="Today"
       lead={
-        data.live
-          ? `Revision ${data.live.number} is live since ${stamp(data.live.at)}, by ${data.live.by}${data.live.note ? `: ${data.live.note}` : ''}.`
-          : 'Nothing is live yet.'
+        data.live ? (
+          <>
+            Revision {data.live.number} is live since <Time iso={data.live.at} />, by {data.live.by}
+            {data.live.note ? `: ${data.live.note}` : ''}.
+          </>
+        ) : (
+          'Nothing is live yet.'
+        )
       }
       acts={
         data.canEdit ? (

@@ -26,7 +26,6 @@ export const newExtensionSchema = z.strictObject({
   /** a free number of ours that becomes its own */
   number: z.string().nullable().default(null),
 });
-export type NewExtension = z.input<typeof newExtensionSchema>;
 
 /** Adds an extension to the draft; gives its id beside the result of the edit. */
 export async function addExtension(actor: Actor, input: unknown): Promise<EditResult & { id: string }> {

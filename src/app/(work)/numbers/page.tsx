@@ -1,33 +1,6 @@
-import { showNumber } from '@/core/numbers';
-import { fromOutside } from '@/core/analysis';
-import { trace } from '@/core/routing';
 import { NumbersPage } from '@/features/numbers/numbers-page';
-import { ledgerPage } from '@/server/ledger-page';
-import { situationAt } from '@/server/state/forwarding';
+import { numbersData } from '@/server/numbers-data';
 
 export default async function Page() {
-  const now = Date.now();
-  const situation = await situationAt(now);
-  const data = await ledgerPage(
-    'number',
-    (n, { exchange }) => {
-      const x = exchange();
-      const t = trace(x, fromOutside(n.e164, now).call, situation);
-      const site = x.sites.get(n.site)!;
-      return {
-        number: showNumber(n.e164, site.country),
-        e164: n.e164,
-        state: n.state,
-        site: site.name,
-        trunk: n.trunk ? x.trunks.get(n.trunk)!.name : '',
-        lands: t.lands ? t.lands.label : t.outcome,
-        landsKind: t.lands?.kind ?? 'refused',
-        then: t.then[0]?.lands.label ?? '',
-        note: n.note,
-      };
-    },
-    ['e164', 'site', 'trunk', 'state'],
-    () => ({ state: 'active' }),
-  );
-  return <NumbersPage data={data} />;
+  return <NumbersPage data={await numbersData()} />;
 }

@@ -1,0 +1,58 @@
+// npm test: sets the machine up, then unit, API, fault and browser tests against a database and an application of their own.
+// Arguments go to Jest: `npm test -- src/core` runs only those.
+import { spawnSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from './bundle.mjs';
+import { Trouble, ensurePackages } from './environment.mjs';
+import { buildWhenStale, environmentOf, startGround, startWeb } from './application.mjs';
+
+const args = process.argv.slice(2);
+const unitOnly =
+  args.length > 0 && args.every((a) => /^(src|bin|demo)\b|^-/.test(a)) && args.some((a) => /^(src|bin|demo)\b/.test(a));
+const report = join(ROOT, '.build', 'test-report.json');
+let ground = null;
+let web = null;
+
+function jest(env) {
+  rmSync(report, { force: true });
+  const ran = spawnSync(
+    process.execPath,
+    [
+      join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'),
+      '--json',
+      `--outputFile=${report}`,
+      ...(unitOnly ? ['--selectProjects', 'unit'] : []),
+      ...args,
+    ],
+    { cwd: ROOT, env, stdio: 'inherit' },
+  );
+  const found = JSON.parse(readFileSync(report, 'utf8'));
+  const broken = found.testResults.filter((r) => r.status === 'failed' && r.assertionResults.length === 0).length;
+  return { code: ran.status ?? 1, passed: found.numPassedTests, failed: found.numFailedTests + broken };
+}
+
+async function stop() {
+  await web?.stop();
+  await ground?.database.stop();
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().then(() => process.exit(130)));
+
+try {
+  ensurePackages();
+  let env = process.env;
+  if (!unitOnly) {
+    ground = await startGround('test', { fresh: true, browser: true });
+    buildWhenStale();
+    web = await startWeb(ground, { quiet: true });
+    env = { ...environmentOf(ground.set), POLYDROME_DB_PID: String(ground.database.process.pid) };
+  }
+  const { code, passed, failed } = jest(env);
+  await stop();
+  console.log(`${passed} passed, ${failed} failed`);
+  process.exit(code === 0 && failed === 0 ? 0 : 1);
+} catch (e) {
+  console.error(e instanceof Trouble ? e.message : e);
+  await stop();
+  process.exit(1);
+}

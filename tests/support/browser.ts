@@ -1,0 +1,96 @@
+import { existsSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--hide-scrollbars',
+];
+
+/** Where the application under test runs. */
+export const BASE = `http://127.0.0.1:${process.env.POLYDROME_PORT ?? 4700}`;
+
+export function openBrowser(): Promise<Browser> {
+  const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+  if (!executablePath) throw new Error('Chromium is missing; the test command installs it');
+  return puppeteer.launch({
+    executablePath,
+    headless: true,
+    args: [...FLAGS, `--user-data-dir=${mkdtempSync(join(tmpdir(), 'polydrome-'))}`],
+  });
+}
+
+export type Theme = 'light' | 'dark';
+
+/** A page of its own session, signed in, in one theme. */
+export async function signedIn(
+  browser: Browser,
+  name: string,
+  password: string,
+  theme: Theme = 'light',
+  size = { width: 1280, height: 800 },
+): Promise<Page> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  await page.setViewport(size);
+  await page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: theme },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ]);
+  await page.goto(`${BASE}/sign-in`, { waitUntil: 'networkidle0' });
+  await page.type('#name', name);
+  await page.type('#password', password);
+  await Promise.all([page.waitForNavigation({ waitUntil: 'networkidle0' }), page.keyboard.press('Enter')]);
+  return page;
+}
+
+/** Opens a path and waits until it stands. */
+export async function visit(page: Page, path: string): Promise<void> {
+  await page.goto(BASE + path, { waitUntil: 'networkidle0' });
+  await page.waitForSelector('h1');
+}
+
+/** Waits until the page's text holds something. */
+export async function waitForText(
+  page: Page,
+  text: string | RegExp,
+  selector = 'body',
+  timeout = 15_000,
+): Promise<void> {
+  const source = text instanceof RegExp ? text.source : text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  await page.waitForFunction(
+    (s: string, re: string) =>
+      [...document.querySelectorAll(s)].some((e) => new RegExp(re).test((e as HTMLElement).innerText)),
+    { timeout },
+    selector,
+    source,
+  );
+}
+
+/** Clicks the button or link with this text. */
+export async function press(page: Page, text: string): Promise<void> {
+  const handle = await page.waitForSelector(
+    `::-p-xpath(//button[normalize-space(.)="${text}"] | //a[normalize-space(.)="${text}"])`,
+    { timeout: 15_000 },
+  );
+  await handle!.click();
+}
+
+/** Replaces what stands in a field and leaves it. */
+export async function fill(page: Page, selector: string, text: string): Promise<void> {
+  await page.waitForSelector(selector);
+  await page.click(selector, { count: 3 });
+  await page.keyboard.press('Backspace');
+  await page.type(selector, text);
+}
+
+export const ADMIN = ['admin', 'quay-lantern-42'] as const;
+export const HELPDESK = ['helpdesk', 'berth-whistle-17'] as const;
+export const AUDITOR = ['auditor', 'ledger-beacon-93'] as const;

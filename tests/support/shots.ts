@@ -1,0 +1,67 @@
+import { mkdirSync } from 'node:fs';
+import type { Page } from 'puppeteer-core';
+import { ADMIN, openBrowser, signedIn, visit, waitForText } from './browser';
+
+/* Takes a picture of each main view from the demo data. Arguments: folder, theme, and names to take only some. */
+
+const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
+  today: '/',
+  extensions: async (page) => {
+    await visit(page, '/extensions?filter=north');
+    for (let i = 0; i < 9; i++) await page.keyboard.press('j');
+  },
+  extension: '/extensions/e-2109',
+  'add-extension': async (page) => {
+    await visit(page, '/extensions/new');
+    await page.type('#new-name', 'Wilma Tern');
+    await page.type('#new-pin', '2580');
+    await page.focus('#new-digits');
+  },
+  people: '/people',
+  numbers: '/numbers',
+  number: '/numbers/n-441632960109',
+  inbound: '/inbound',
+  outbound: async (page) => {
+    await visit(page, '/outbound');
+    await page.type('#try', '9 00 46 31 390 0610');
+    await waitForText(page, 'Why not the others'.toUpperCase(), 'aside');
+  },
+  trunks: '/trunks',
+  trunk: '/trunks/kestrel',
+  classes: '/classes',
+  trace: '/trace?from=outside%3A%2B46846500417&dial=01632+960100&at=fri+17%3A10',
+  'trace-out': '/trace?from=2104&dial=90046313900610&at=now',
+  ask: async (page) => {
+    await visit(page, '/extensions');
+    await page.type('[data-testid=ask-line]', '2160 > 9 01632 960150');
+    await waitForText(page, 'draft', '#ask-answers');
+  },
+  'go-live': '/go-live',
+  revision: '/revisions/2',
+  settings: '/settings',
+};
+
+async function main(): Promise<void> {
+  const [folder = 'docs/screenshots', theme = 'light', ...names] = process.argv.slice(2);
+  const width = Number(process.env.SHOT_WIDTH ?? 1280);
+  mkdirSync(folder, { recursive: true });
+  const browser = await openBrowser();
+  try {
+    const page = await signedIn(browser, ...ADMIN, theme as 'light' | 'dark', { width, height: 800 });
+    for (const [name, view] of Object.entries(VIEWS)) {
+      if (names.length > 0 && !names.includes(name)) continue;
+      if (typeof view === 'string') await visit(page, view);
+      else await view(page);
+      await new Promise((done) => setTimeout(done, 300));
+      await page.screenshot({ path: `${folder}/${name}.png` });
+      console.log(name);
+    }
+  } finally {
+    await browser.close();
+  }
+}
+
+main().catch((e: unknown) => {
+  console.error(e);
+  process.exitCode = 1;
+});
