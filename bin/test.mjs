@@ -1,11 +1,12 @@
 // npm test: sets the machine up, then unit, API, fault and browser tests against a database and an application of their own.
 // Arguments go to Jest: `npm test -- src/core` runs only those.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './bundle.mjs';
 import { Trouble, ensurePackages } from './environment.mjs';
 import { buildWhenStale, environmentOf, startGround, startWeb } from './application.mjs';
+import { startDatabase } from './database.mjs';
 
 const args = process.argv.slice(2);
 const unitOnly =
@@ -13,26 +14,42 @@ const unitOnly =
 const report = join(ROOT, '.build', 'test-report.json');
 let ground = null;
 let web = null;
+let stopping = false;
+const AWAY_MS = 4000;
 
-function jest(env) {
+async function jest(env) {
   rmSync(report, { force: true });
-  const ran = spawnSync(
-    process.execPath,
-    [
-      join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'),
-      '--json',
-      `--outputFile=${report}`,
-      ...(unitOnly ? ['--selectProjects', 'unit'] : []),
-      ...args,
-    ],
-    { cwd: ROOT, env, stdio: 'inherit' },
-  );
+  const jestArgs = [
+    '--runInBand',
+    '--json',
+    `--outputFile=${report}`,
+    ...(unitOnly ? ['--selectProjects', 'unit'] : []),
+    ...args,
+  ];
+  const child = spawn(process.execPath, [join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'), ...jestArgs], {
+    cwd: ROOT,
+    env,
+    stdio: 'inherit',
+  });
+  const code = await new Promise((done) => child.once('exit', (c) => done(c ?? 1)));
   const found = JSON.parse(readFileSync(report, 'utf8'));
   const broken = found.testResults.filter((r) => r.status === 'failed' && r.assertionResults.length === 0).length;
-  return { code: ran.status ?? 1, passed: found.numPassedTests, failed: found.numFailedTests + broken };
+  return { code, passed: found.numPassedTests, failed: found.numFailedTests + broken };
+}
+
+/** Tests kill the database on purpose; it comes back after a while, as it would under a service manager. */
+function bringBack() {
+  ground.database.process.once('exit', async () => {
+    if (stopping) return;
+    await new Promise((done) => setTimeout(done, AWAY_MS));
+    if (stopping) return;
+    ground.database = await startDatabase(ground.set);
+    bringBack();
+  });
 }
 
 async function stop() {
+  stopping = true;
   await web?.stop();
   await ground?.database.stop();
 }
@@ -45,9 +62,10 @@ try {
     ground = await startGround('test', { fresh: true, browser: true });
     buildWhenStale();
     web = await startWeb(ground, { quiet: true });
-    env = { ...environmentOf(ground.set), POLYDROME_DB_PID: String(ground.database.process.pid) };
+    bringBack();
+    env = { ...environmentOf(ground.set), POLYDROME_MIGRATE: JSON.stringify(ground.database.admin) };
   }
-  const { code, passed, failed } = jest(env);
+  const { code, passed, failed } = await jest(env);
   await stop();
   console.log(`${passed} passed, ${failed} failed`);
   process.exit(code === 0 && failed === 0 ? 0 : 1);

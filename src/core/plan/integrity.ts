@@ -34,12 +34,7 @@ export function integrityErrors(plan: Plan): InputError[] {
   }
   if (plan.organisation.blockedLeadTo)
     check(plan.organisation.blockedLeadTo, 'destination', 'organisation.blockedLeadTo', known, errors);
-  errors.push(
-    ...digitsTwice(plan),
-    ...twice(plan.numbers, 'numbers', 'e164'),
-    ...rangeOverlaps(plan),
-    ...siteCodes(plan),
-  );
+  errors.push(...digitsTwice(plan), ...numbersTwice(plan), ...rangeOverlaps(plan), ...siteCodes(plan));
   return errors;
 }
 
@@ -82,69 +77,61 @@ export function numberSpaceOf(plan: Pick<Plan, 'organisation'>, siteId: string):
   return plan.organisation.numberSpace === 'organisation' ? 'organisation' : siteId;
 }
 
-function digitsTwice(plan: Plan): InputError[] {
-  const errors: InputError[] = [];
-  const seen = new Map<string, string>();
-  plan.extensions.forEach((extension, i) => {
-    const key = `${numberSpaceOf(plan, extension.site)} ${extension.digits}`;
-    const other = seen.get(key);
-    if (other)
-      errors.push({
-        code: 'digits-twice',
-        path: `extensions.${i}.digits`,
-        sentence: `${extension.digits} is already ${other}; digits are unique in a number space.`,
-      });
-    else seen.set(key, extension.name);
+/** Rows that share a key with another; each is told of the other, since either may be the one to change. */
+function sharing<T>(rows: readonly T[], keyOf: (row: T) => string | null): { row: T; index: number; other: T }[] {
+  const byKey = new Map<string, number[]>();
+  rows.forEach((row, i) => {
+    const key = keyOf(row);
+    if (key === null) return;
+    const known = byKey.get(key);
+    if (known) known.push(i);
+    else byKey.set(key, [i]);
   });
-  return errors;
+  return [...byKey.values()]
+    .filter((indexes) => indexes.length > 1)
+    .flatMap((indexes) =>
+      indexes.map((i) => ({ row: rows[i]!, index: i, other: rows[indexes.find((j) => j !== i)!]! })),
+    );
 }
 
-function twice(rows: readonly { id: string; e164: string }[], list: string, field: 'e164'): InputError[] {
-  const seen = new Set<string>();
-  return rows.flatMap((row, i) => {
-    if (!seen.has(row[field])) {
-      seen.add(row[field]);
-      return [];
-    }
-    return [
-      {
-        code: 'number-twice',
-        path: `${list}.${i}.${field}`,
-        sentence: `${row[field]} is in the plan already; a number stands there once.`,
-      },
-    ];
-  });
+function digitsTwice(plan: Plan): InputError[] {
+  return sharing(plan.extensions, (e) => `${numberSpaceOf(plan, e.site)} ${e.digits}`).map(({ row, index, other }) => ({
+    code: 'digits-twice',
+    path: `extensions.${index}.digits`,
+    sentence: `${row.digits} is already ${other.name}; digits are unique in a number space.`,
+  }));
+}
+
+function numbersTwice(plan: Plan): InputError[] {
+  return sharing(plan.numbers, (n) => n.e164).map(({ row, index }) => ({
+    code: 'number-twice',
+    path: `numbers.${index}.e164`,
+    sentence: `${row.e164} is in the plan already; a number stands there once.`,
+  }));
 }
 
 function rangeOverlaps(plan: Plan): InputError[] {
-  const errors: InputError[] = [];
   const all = plan.sites.flatMap((s, i) =>
     s.ranges.map((r, j) => ({ ...r, site: s, path: `sites.${i}.ranges.${j}`, space: numberSpaceOf(plan, s.id) })),
   );
-  all.forEach((a, i) => {
-    for (const b of all.slice(0, i)) {
-      if (a.space === b.space && a.from.length === b.from.length && a.from <= b.to && b.from <= a.to)
-        errors.push({
-          code: 'ranges-overlap',
-          path: a.path,
-          sentence: `${a.from} to ${a.to} of ${a.site.name} overlaps ${b.from} to ${b.to} of ${b.site.name}.`,
-        });
-    }
-  });
-  return errors;
+  return all.flatMap((a) =>
+    all
+      .filter(
+        (b) => b !== a && a.space === b.space && a.from.length === b.from.length && a.from <= b.to && b.from <= a.to,
+      )
+      .map((b) => ({
+        code: 'ranges-overlap',
+        path: a.path,
+        sentence: `${a.from} to ${a.to} of ${a.site.name} overlaps ${b.from} to ${b.to} of ${b.site.name}.`,
+      })),
+  );
 }
 
 function siteCodes(plan: Plan): InputError[] {
   if (plan.organisation.numberSpace === 'organisation') return [];
-  const errors: InputError[] = [];
-  plan.sites.forEach((s, i) => {
-    const other = plan.sites.slice(0, i).find((o) => o.siteCode !== null && o.siteCode === s.siteCode);
-    if (other)
-      errors.push({
-        code: 'site-code-twice',
-        path: `sites.${i}.siteCode`,
-        sentence: `Site code ${s.siteCode} is already that of ${other.name}.`,
-      });
-  });
-  return errors;
+  return sharing(plan.sites, (s) => s.siteCode).map(({ row, index, other }) => ({
+    code: 'site-code-twice',
+    path: `sites.${index}.siteCode`,
+    sentence: `Site code ${row.siteCode} is already that of ${other.name}.`,
+  }));
 }

@@ -185,7 +185,9 @@ function refuseBroken(before: Plan, after: Plan, edits: readonly ParsedEdit[]): 
     });
   }
   if (errors.length === 0) {
-    for (const error of integrityErrors(after)) errors.push({ ...error, path: pathInEdit(after, error.path, edits) });
+    const found = integrityErrors(after).map((e) => ({ ...e, path: pathInEdit(after, e.path, edits) }));
+    const ours = found.filter((e) => e.path.startsWith('edits.'));
+    errors.push(...(ours.length > 0 ? ours : found));
   }
   if (errors.length > 0) throw new EditRefused(422, 'invalid', errors);
 }

@@ -1,0 +1,81 @@
+import { createConnection, type Connection } from 'mysql2/promise';
+import { ADMIN, AUDITOR, BASE, HELPDESK } from './browser';
+
+export interface Answer<T = Record<string, unknown>> {
+  status: number;
+  body: T & {
+    error?: { code: string; path: string; sentence: string; [key: string]: unknown };
+    errors?: { path: string; sentence: string }[];
+  };
+}
+
+/** One client of the API: anonymous, with a session's cookie, or with a bearer token. */
+export class Client {
+  private constructor(private readonly headers: Record<string, string>) {}
+
+  static anonymous = () => new Client({});
+  static bearer = (token: string) => new Client({ authorization: `Bearer ${token}` });
+
+  static async signedIn([name, password]: readonly [string, string]): Promise<Client> {
+    const response = await fetch(`${BASE}/api/v1/session`, {
+      method: 'POST',
+      body: JSON.stringify({ name, password }),
+      headers: { 'content-type': 'application/json' },
+    });
+    const cookie = /polydrome_session=[^;]+/.exec(response.headers.get('set-cookie') ?? '')?.[0];
+    if (!cookie) throw new Error(`sign-in of ${name}: ${response.status}`);
+    return new Client({ cookie, 'sec-fetch-site': 'same-origin' });
+  }
+
+  async send<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    more: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const raw = typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body);
+    const response = await fetch(`${BASE}/api/v1${path}`, {
+      method,
+      body: raw,
+      headers: { ...this.headers, ...(raw === undefined ? {} : { 'content-type': 'application/json' }), ...more },
+    });
+    return { status: response.status, body: (await response.json()) as Answer<T>['body'] };
+  }
+
+  get = <T = Record<string, unknown>>(path: string) => this.send<T>('GET', path);
+  post = <T = Record<string, unknown>>(path: string, body: unknown = {}) => this.send<T>('POST', path, body);
+  put = <T = Record<string, unknown>>(path: string, body: unknown) => this.send<T>('PUT', path, body);
+}
+
+export const admin = () => Client.signedIn(ADMIN);
+export const helpdesk = () => Client.signedIn(HELPDESK);
+export const auditor = () => Client.signedIn(AUDITOR);
+
+/** The plan as a document, loosely typed for tests. */
+export type Document = Record<string, { id: string; [key: string]: unknown }[]>;
+
+export async function objectIn(
+  client: Client,
+  of: string,
+  list: string,
+  id: string,
+): Promise<Record<string, unknown> | undefined> {
+  return (await client.get<Document>(`/plan?of=${of}`)).body[list]!.find((o) => o.id === id);
+}
+
+/** A connection with all rights to the database under test. */
+export function database(name = 'polydrome'): Promise<Connection> {
+  const admin = JSON.parse(process.env.POLYDROME_MIGRATE!) as Parameters<typeof createConnection>[0] & object;
+  return createConnection({ ...admin, database: name, multipleStatements: false });
+}
+
+/** Row version of an object, straight from its table. */
+export async function rowVersion(table: string, id: string): Promise<number> {
+  const connection = await database();
+  const [rows] = await connection.query<import('mysql2').RowDataPacket[]>('SELECT row_version FROM ?? WHERE id = ?', [
+    table,
+    id,
+  ]);
+  await connection.end();
+  return rows[0]!.row_version as number;
+}
