@@ -183,7 +183,7 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
             fontSize="12px"
             color="quiet"
           >
-            <span />
+            <Box role="columnheader" aria-label="Selected" />
             {shown.map((c) => (
               <chakra.button
                 key={c.key}
@@ -230,13 +230,15 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
                       if (hrefOf) router.push(hrefOf(row));
                     }}
                   >
-                    <TickBox
-                      type="checkbox"
-                      ml="3px"
-                      aria-label={`Select ${shown[0]!.text(row)}`}
-                      checked={selected.has(id)}
-                      onChange={() => toggle(id)}
-                    />
+                    <Box role="cell" lineHeight={0}>
+                      <TickBox
+                        type="checkbox"
+                        ml="3px"
+                        aria-label={`Select ${shown[0]!.text(row)}`}
+                        checked={selected.has(id)}
+                        onChange={() => toggle(id)}
+                      />
+                    </Box>
                     {shown.map((c, i) => (
                       <Box
                         key={c.key}

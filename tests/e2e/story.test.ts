@@ -162,8 +162,8 @@ describe('looking', () => {
     await fill(page, '[data-field=map]', '90[1-8');
     await page.keyboard.press('Tab');
     await waitForText(page, '] is expected there');
-    await waitForText(page, 'typed, not in the draft yet');
     await page.reload({ waitUntil: 'networkidle0' });
+    await waitForText(page, 'typed, not in the draft yet');
     expect(await page.$eval('[data-field=map]', (e) => (e as HTMLInputElement).value)).toBe('90[1-8');
     await fill(page, '[data-field=map]', '90[1-8]x{8,9}');
     await page.keyboard.press('Tab');

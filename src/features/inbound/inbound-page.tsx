@@ -146,7 +146,10 @@ export function InboundPage({ data }: { data: InboundData }) {
           <Glyph kind="number" />
           <b>Direct numbers</b>
           <chakra.span color="quiet">
-            {data.direct} numbers that no route takes go to what they belong to. <Link href="/numbers">Numbers</Link>
+            {data.direct} numbers that no route takes go to what they belong to.{' '}
+            <Link href="/numbers" style={{ textDecoration: 'underline' }}>
+              Numbers
+            </Link>
           </chakra.span>
         </Flex>
         <Flex border="1px dashed" borderColor="fieldLine" rounded="4px" px="12px" py="8px" gap="8px" align="flex-start">

@@ -124,7 +124,7 @@ export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
       title={title}
       htmlFor={id}
       error={error}
-      hint={isMap && value ? <MapHint map={String(value)} /> : undefined}
+      hint={isMap && value && !error ? <MapHint map={String(value)} /> : undefined}
     >
       <TextBox
         {...common}

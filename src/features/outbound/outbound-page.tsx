@@ -206,7 +206,6 @@ function Rung({
       bg={taken ? 'raised' : row.mark ? 'saffronTint' : 'transparent'}
       px="12px"
       py="7px"
-      opacity={dead ? 0.85 : 1}
       backgroundImage={
         dead ? 'repeating-linear-gradient(135deg, transparent 0 9px, var(--chakra-colors-line) 9px 10px)' : undefined
       }

@@ -52,8 +52,11 @@ export function SettingsPage({
           </Part>
         ) : null}
         <Part title="API">
-          Scripts use <chakra.a href="/api/v1/openapi.json">/api/v1</chakra.a> with a bearer token; the link is its
-          description (OpenAPI 3.1).
+          Scripts use{' '}
+          <chakra.a href="/api/v1/openapi.json" textDecoration="underline">
+            /api/v1
+          </chakra.a>{' '}
+          with a bearer token; the link is its description (OpenAPI 3.1).
         </Part>
       </Box>
     </Workspace>
