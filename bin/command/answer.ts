@@ -32,7 +32,7 @@ export function flagsOf(args: string[]): { flags: Map<string, string>; rest: str
     }
     const name = arg.slice(2);
     if (WITHOUT_VALUE.has(name)) flags.set(name, '');
-    else if (i + 1 < args.length) flags.set(name, args[++i]!);
+    else if (i + 1 < args.length && !args[i + 1]!.startsWith('--')) flags.set(name, args[++i]!);
     else throw new Refusal('value-missing', arg, `${arg} needs a value after it.`);
   }
   return { flags, rest };

@@ -1,5 +1,5 @@
 import { createInterface } from 'node:readline';
-import { Refusal, flagsOf, printed, type Answer } from './answer';
+import { Refusal, printed, type Answer } from './answer';
 import { digits } from './digits';
 import { number } from './number';
 import { traceCommand } from './trace';
@@ -71,7 +71,7 @@ async function main(): Promise<number> {
     if (pending.length > 0) process.stdout.write(pending.join('\n') + '\n');
     return 0;
   }
-  const json = flagsOf(args).flags.has('json');
+  const json = args.includes('--json');
   const result = answer(args.filter((a: string) => a !== '--json'));
   const out = result.exit === 2 && !json ? process.stderr : process.stdout;
   out.write(json ? JSON.stringify(result.value) + '\n' : printed(result));

@@ -1,6 +1,6 @@
 import { fitsNoNumber, fromOutside, reachOfRungs } from '@/core/analysis';
 import { OBJECT_KINDS, labelOf, objectsOf, type AnyObject, type Plan } from '@/core/plan';
-import { emergencyForms, trace } from '@/core/routing';
+import { reachableForms, trace } from '@/core/routing';
 import { may } from './access/rights';
 import { draftPlan, livePlan } from './draft';
 import { ledgerPage } from './ledger-page';
@@ -76,7 +76,7 @@ export async function outboundData(wanted: string | undefined) {
     ladders: plan.ladders.map((l) => ({ id: l.id, name: l.name })),
     ladder: ladder ? { id: ladder.id, name: ladder.name } : null,
     sites: sites.map((s) => ({ id: s.id, name: s.name, prefix: s.outsidePrefix })),
-    emergency: [...new Set(sites.flatMap((s) => emergencyForms(s).map((f) => f.form)))],
+    emergency: [...new Set(sites.flatMap(reachableForms))],
     emergencyTrunks: [...new Set(sites.flatMap((s) => s.emergencyTrunks.map((t) => labels[t]!)))],
     phones: plan.extensions
       .filter((e) => sites.some((s) => s.id === e.site))

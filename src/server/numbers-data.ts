@@ -1,4 +1,4 @@
-import { showNumber } from '@/core/numbers';
+import { showNumber, spacedNumber } from '@/core/numbers';
 import { fromOutside } from '@/core/analysis';
 import { trace } from '@/core/routing';
 import { ledgerPage } from './ledger-page';
@@ -16,7 +16,7 @@ export async function numbersData() {
       const site = x.sites.get(n.site)!;
       return {
         number: showNumber(n.e164, site.country),
-        e164: n.e164,
+        e164: spacedNumber(n.e164),
         state: n.state,
         site: site.name,
         trunk: n.trunk ? x.trunks.get(n.trunk)!.name : '',

@@ -63,9 +63,7 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
   const visible = useMemo(() => {
     const words = text.toLowerCase().split(/\s+/).filter(Boolean);
     const found =
-      words.length === 0
-        ? rows
-        : rows.filter((r) => words.every((w) => columns.some((c) => c.text(r).toLowerCase().includes(w))));
+      words.length === 0 ? rows : rows.filter((r) => words.every((w) => columns.some((c) => holds(c.text(r), w))));
     const by = columns.find((c) => c.key === sort.replace('-', ''));
     if (!by) return found;
     const way = sort.startsWith('-') ? -1 : 1;
@@ -290,6 +288,12 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
       {foot}
     </Box>
   );
+}
+
+/** Whether a cell's text holds a word; numbers are found with and without their blanks. */
+function holds(text: string, word: string): boolean {
+  const small = text.toLowerCase();
+  return small.includes(word) || small.replace(/\s/g, '').includes(word);
 }
 
 /** Whether a key press goes into a field and so is none of ours. */

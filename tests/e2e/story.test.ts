@@ -50,7 +50,7 @@ describe('the story: a joiner with a number, asked and made live', () => {
     await page.type('#new-email', 'wilma');
     const option = await page.$$eval(
       '#new-number option',
-      (os, n) => os.find((o) => (o as HTMLElement).innerText === n)?.getAttribute('value') ?? '',
+      (os, n) => os.find((o) => (o as HTMLElement).innerText.replace(/ /g, '') === n)?.getAttribute('value') ?? '',
       NUMBER,
     );
     await page.select('#new-number', option);

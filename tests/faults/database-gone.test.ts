@@ -56,7 +56,7 @@ describe('the database is killed under the running application', () => {
     await page.goto(page.url().replace('/people', '/numbers'), { waitUntil: 'domcontentloaded' });
     await waitForText(page, 'The database does not answer', 'body', 20_000);
     await healthy();
-    await waitForText(page, '+441632960101', 'body', 30_000);
+    await waitForText(page, '+44 1632 960101', 'body', 30_000);
   });
 
   it('loses nothing that was answered, and does nothing by halves', async () => {

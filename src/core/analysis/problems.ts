@@ -1,6 +1,6 @@
-import { run } from '../digits';
-import { OBJECTS, labelOf, type AnyObject, type ObjectKind, type PlanNumber } from '../plan';
-import { ladderOf, type CompiledRoute, type Exchange } from '../routing';
+import { INTERSECTION, combine, compileKnownMap, run, shortestWitness } from '../digits';
+import { OBJECTS, labelOf, numberSpaceOf, type AnyObject, type ObjectKind, type PlanNumber } from '../plan';
+import { ladderOf, reachableForms, type CompiledRoute, type Exchange } from '../routing';
 import { reachOfRungs } from './ladder';
 
 /** Something wrong or doubtful in a plan: where, why, how to mend (ENGINE E14). */
@@ -16,6 +16,7 @@ export interface Problem {
 export function problemsOf(exchange: Exchange): Problem[] {
   return [
     ...emergency(exchange),
+    ...behindEmergency(exchange),
     ...ladders(exchange),
     ...mailboxes(exchange),
     ...callerIds(exchange),
@@ -68,6 +69,39 @@ function emergency(exchange: Exchange): Problem[] {
         sentence: `Nobody is told of an emergency call at ${site.name}.`,
         mend: 'Name somebody.',
       });
+  }
+  return out;
+}
+
+/** Dialable digits that begin with an emergency number: whoever dials them reaches the emergency service (ENGINE E3). */
+function behindEmergency(exchange: Exchange): Problem[] {
+  const out: Problem[] = [];
+  for (const site of exchange.plan.sites) {
+    for (const form of reachableForms(site)) {
+      const behind = compileKnownMap(`${form}[0-9*#].`).automaton;
+      for (const e of exchange.plan.extensions.filter(
+        (x) => numberSpaceOf(exchange.plan, x.site) === numberSpaceOf(exchange.plan, site.id),
+      ))
+        if (e.digits.startsWith(form))
+          out.push({
+            type: 'behind-emergency',
+            severity: 'error',
+            object: at('extension', e),
+            sentence: `${e.digits} ${e.name} begins with ${form}: from ${site.name} the emergency service answers instead.`,
+            mend: 'Choose other digits.',
+          });
+      for (const { rung, map } of ladderOf(exchange, site)) {
+        const example = shortestWitness(combine(map.automaton, behind, INTERSECTION));
+        if (example)
+          out.push({
+            type: 'behind-emergency',
+            severity: 'doubt',
+            object: at('rung', rung),
+            sentence: `${rung.name} takes ${example}, which begins with ${form}: from ${site.name} the emergency service answers instead.`,
+            mend: 'Narrow its map.',
+          });
+      }
+    }
   }
   return out;
 }

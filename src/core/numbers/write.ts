@@ -27,6 +27,11 @@ export function writeNumber(number: OutsideNumber, form: WrittenForm, country: s
   }
 }
 
+/** An E.164 number in the international form of ITU-T E.123: `+44 1632 960150`. */
+export function spacedNumber(e164: string): string {
+  return showNumber(e164, null);
+}
+
 /** An E.164 number spaced for reading: national form in its own country, international form elsewhere. */
 export function showNumber(e164: string, country: string | null): string {
   const parsed = parsePhoneNumberFromString(e164);

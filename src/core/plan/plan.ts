@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { spacedNumber } from '../numbers';
 import type { ObjectKind } from './fields';
 import { classOfService, type ClassOfService } from './objects/class';
 import { extension, type Extension } from './objects/extension';
@@ -79,7 +80,7 @@ export function emptyPlan(name: string): Plan {
 /** Name of an object for people: digits and name of an extension, a number, or just its name. */
 export function labelOf(kind: ObjectKind, object: AnyObject): string {
   if (kind === 'extension') return `${(object as Extension).digits} ${(object as Extension).name}`;
-  if (kind === 'number') return (object as PlanNumber).e164;
+  if (kind === 'number') return spacedNumber((object as PlanNumber).e164);
   if (kind === 'numberAddition')
     return `${(object as PlanNumberAddition).from} to ${(object as PlanNumberAddition).to}`;
   return (object as { name: string }).name;

@@ -1,5 +1,6 @@
-import { fromE164, writeNumber } from '../numbers';
+import { writeNumber } from '../numbers';
 import type { Extension, PlanNumber, Rung, Trunk } from '../plan';
+import { knownNumber } from './exchange';
 import type { ReasonCode } from './reasons';
 import { refTo, type Run } from './run';
 
@@ -87,5 +88,5 @@ function candidate(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Candidate {
 /** An E.164 number in the form the trunk wants, as seen from where the trunk ends. */
 export function written(run: Run, e164: string, trunk: Trunk): string {
   const place = run.exchange.places.get(trunk.site)!;
-  return writeNumber(fromE164(e164, place.additions), trunk.writes, place.country, place.area);
+  return writeNumber(knownNumber(run.exchange, e164), trunk.writes, place.country, place.area);
 }

@@ -6,7 +6,7 @@ import {
   type Automaton,
   type CompiledMap,
 } from '../digits';
-import { emergencyNumbersOf, COUNTRY_FACTS, type NumberPlace } from '../numbers';
+import { COUNTRY_FACTS, emergencyNumbersOf, fromE164, type NumberPlace, type OutsideNumber } from '../numbers';
 import {
   numberSpaceOf,
   type Extension,
@@ -39,6 +39,8 @@ export interface Exchange {
   places: Map<string, NumberPlace>;
   blocked: Map<string, CompiledMap>;
   contexts: Map<string, DialContext>;
+  /** what is known of our own numbers, filled when first asked for */
+  known: Map<string, OutsideNumber>;
 }
 
 export interface CompiledRung {
@@ -108,7 +110,17 @@ export function compile(plan: Plan): Exchange {
       ),
     ),
     contexts: new Map(),
+    known: new Map(),
   };
+}
+
+/** What is known of an E.164 number; our own are looked up once. */
+export function knownNumber(exchange: Exchange, e164: string): OutsideNumber {
+  const known = exchange.known.get(e164);
+  if (known) return known;
+  const number = fromE164(e164, exchange.plan.numberAdditions);
+  if (exchange.numberByE164.has(e164)) exchange.known.set(e164, number);
+  return number;
 }
 
 /** The order of rules that stand in one list. */
@@ -182,4 +194,13 @@ function dialableFrom(exchange: Exchange, site: Site): Extract<DialRule, { type:
     const forms = [...(own ? [e.digits] : []), ...(space !== 'organisation' && code ? [code + e.digits] : [])];
     return forms.map((digits) => ({ type: 'destination' as const, kind: 'extension' as const, id: e.id, digits }));
   });
+}
+
+/**
+ * Emergency forms that dialling digit by digit can reach: an emergency number is taken at its last digit, so a form that
+ * begins with another never gets that far (ENGINE E3).
+ */
+export function reachableForms(site: Site): string[] {
+  const forms = [...new Set(emergencyForms(site).map((f) => f.form))];
+  return forms.filter((form) => !forms.some((other) => other !== form && form.startsWith(other)));
 }

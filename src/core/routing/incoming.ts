@@ -1,9 +1,9 @@
 import { matchDigits, run as runAutomaton, whyNot } from '../digits';
-import { fromE164, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
+import { readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
 import type { PlanNumber, Trunk } from '../plan';
 import type { NotTaken } from './answer';
 import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED } from './cause';
-import { contextOf, type CompiledRoute, type Exchange } from './exchange';
+import { contextOf, knownNumber, type CompiledRoute, type Exchange } from './exchange';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
 import { walk } from './walk';
@@ -35,7 +35,9 @@ export function dialledFromOutside(
   exchange: Exchange,
   text: string,
 ): { e164: string | null; number: PlanNumber | undefined } {
-  const readings = [...exchange.places.values()].flatMap((place) => readText(text, place).e164 ?? []);
+  const international = text.trim().startsWith('+');
+  const places = [...exchange.places.values()].slice(0, international ? 1 : undefined);
+  const readings = places.flatMap((place) => readText(text, place).e164 ?? []);
   const ours = readings.find((e) => exchange.numberByE164.has(e));
   const e164 = ours ?? readings[0] ?? null;
   return { e164, number: ours ? exchange.numberByE164.get(ours) : undefined };
@@ -45,7 +47,7 @@ export function dialledFromOutside(
 function deliveredBy(run: Run, trunk: Trunk, number: PlanNumber): string {
   const place = run.exchange.places.get(trunk.site)!;
   const form = trunk.deliveredForm === 'private' ? 'significant' : trunk.deliveredForm;
-  const whole = writeNumber(fromE164(number.e164, place.additions), form, place.country, place.area);
+  const whole = writeNumber(knownNumber(run.exchange, number.e164), form, place.country, place.area);
   const headless =
     trunk.deliveredHead && whole.startsWith(trunk.deliveredHead) ? whole.slice(trunk.deliveredHead.length) : whole;
   const length = trunk.deliveredLength;

@@ -1,3 +1,4 @@
+import { spacedNumber } from '@/core/numbers';
 import { freeDigits } from '@/core/plan';
 import { may, type Actor } from '../access/rights';
 import { draftPlan } from './store';
@@ -35,7 +36,7 @@ export async function newExtensionData(actor: Actor, asked: { site?: string; lik
       free: freeAfterLast(plan, s.id),
       numbers: plan.numbers
         .filter((n) => n.site === s.id && n.state === 'active' && !n.belongsTo && !isNamed(plan, n.id))
-        .map((n) => ({ id: n.id, e164: n.e164 })),
+        .map((n) => ({ id: n.id, e164: spacedNumber(n.e164) })),
     })),
   };
 }

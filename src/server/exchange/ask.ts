@@ -117,7 +117,9 @@ export function findObjects(plan: Plan, text: string): Found[] {
       const folded = fold(label);
       const starts = folded.startsWith(wanted) || folded.split(' ').some((w) => w.startsWith(wanted));
       const holds =
-        starts || folded.includes(wanted) || (kind === 'number' && digits.length > 2 && label.includes(digits));
+        starts ||
+        folded.includes(wanted) ||
+        (kind === 'number' && digits.length > 2 && label.replace(/\s/g, '').includes(digits));
       if (holds) found.push({ kind, id: object.id, label, word: OBJECTS[kind].word, rank: starts ? 0 : 1 });
     }
     if (found.length > 200) break;

@@ -1,11 +1,13 @@
+import { spacedNumber } from '@/core/numbers';
 import { ExtensionsPage } from '@/features/extensions/extensions-page';
 import { ledgerPage } from '@/server/ledger-page';
 
 export default async function Page() {
   const data = await ledgerPage('extension', (e, { plan, exchange }) => {
     const x = exchange();
-    const number = x.numberOf.get(e.id)?.e164 ?? '';
-    const outgoing = e.outgoingNumber ? x.numbers.get(e.outgoingNumber)!.e164 : '';
+    const own = x.numberOf.get(e.id);
+    const number = own ? spacedNumber(own.e164) : '';
+    const outgoing = e.outgoingNumber ? spacedNumber(x.numbers.get(e.outgoingNumber)!.e164) : '';
     return {
       digits: e.digits,
       name: e.name,

@@ -1,3 +1,4 @@
+import { spacedNumber } from '@/core/numbers';
 import { PeoplePage } from '@/features/people/people-page';
 import { ledgerPage } from '@/server/ledger-page';
 
@@ -10,7 +11,10 @@ export default async function Page() {
         name: p.name,
         site: exchange().sites.get(p.site)!.name,
         extensions: mine.map((e) => e.digits).join(', '),
-        number: mine.map((e) => exchange().numberOf.get(e.id)?.e164 ?? '').join(' '),
+        number: mine
+          .flatMap((e) => exchange().numberOf.get(e.id) ?? [])
+          .map((n) => spacedNumber(n.e164))
+          .join(', '),
         email: p.email ?? '',
       };
     },

@@ -1,3 +1,4 @@
+import { spacedNumber } from '@/core/numbers';
 import { SitesPage } from '@/features/sites/sites-page';
 import { ledgerPage } from '@/server/ledger-page';
 
@@ -11,7 +12,7 @@ export default async function Page() {
       prefix: s.outsidePrefix ?? '',
       ranges: s.ranges.map((r) => `${r.from}-${r.to}`).join(', '),
       extensions: String(plan.extensions.filter((e) => e.site === s.id).length),
-      main: s.mainNumber ? exchange().numbers.get(s.mainNumber)!.e164 : '',
+      main: s.mainNumber ? spacedNumber(exchange().numbers.get(s.mainNumber)!.e164) : '',
       emergency: s.emergencyTrunks.map((t) => exchange().trunks.get(t)!.name).join(', '),
     }),
     ['name', 'country', 'zone', 'outsidePrefix'],

@@ -1,3 +1,4 @@
+import { spacedNumber } from '@/core/numbers';
 import { ExtensionPage } from '@/features/extensions/extension-page';
 import { hasPin } from '@/server/access/secrets';
 import { draftPlan } from '@/server/draft';
@@ -14,7 +15,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       data={data}
       forwarding={await forwardingAt(new Date(), id)}
       pinSet={mailbox ? await hasPin(mailbox) : false}
-      numbers={plan.numbers.filter((n) => n.belongsTo === id).map((n) => ({ id: n.id, e164: n.e164 }))}
+      numbers={plan.numbers.filter((n) => n.belongsTo === id).map((n) => ({ id: n.id, e164: spacedNumber(n.e164) }))}
     />
   );
 }

@@ -1,0 +1,27 @@
+// npm run bench: speed of the core on the demo plan, then of the Ask line in the running application.
+import { spawnSync } from 'node:child_process';
+import { ROOT, bundle } from './bundle.mjs';
+import { Trouble, ensurePackages } from './environment.mjs';
+import { buildWhenStale, startGround, startWeb } from './application.mjs';
+
+let ground = null;
+let web = null;
+const run = async (entry, name, env = process.env) => {
+  const file = await bundle(entry, name, ['src', 'bench', 'tests']);
+  const { status } = spawnSync(process.execPath, [file], { cwd: ROOT, env, stdio: 'inherit' });
+  if (status !== 0) process.exitCode = 1;
+};
+try {
+  ensurePackages();
+  await run('bench/main.ts', 'bench');
+  ground = await startGround('test', { fresh: true, browser: true });
+  buildWhenStale();
+  web = await startWeb(ground, { quiet: true });
+  await run('bench/ask.ts', 'bench-ask', ground.env);
+} catch (e) {
+  console.error(e instanceof Trouble ? e.message : e);
+  process.exitCode = 1;
+} finally {
+  await web?.stop();
+  await ground?.database.stop();
+}
