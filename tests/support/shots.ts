@@ -43,7 +43,7 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
 
 async function main(): Promise<void> {
   const [folder = 'docs/screenshots', theme = 'light', ...names] = process.argv.slice(2);
-  const width = Number(process.env.SHOT_WIDTH ?? 1280);
+  const width = Number(process.env.POLYDROME_SHOT_WIDTH ?? 1280);
   mkdirSync(folder, { recursive: true });
   const browser = await openBrowser();
   try {

@@ -178,7 +178,9 @@ describe('the course of a trace', () => {
       detail: 'is down',
       end: true,
     });
-    expect(c.nodes.at(-1)).toMatchObject({ kind: 'outside', end: true });
+    expect(c.nodes.at(-1)).toMatchObject({ kind: 'outside', label: '+44 1632 960150', end: true });
+    expect(c.ways.find((w) => w.to === 'not kestrel')!.from).toBe('rung out-north-quay-5');
+    expect(c.nodes.find((n) => n.id === 'trunk sundvik')).toMatchObject({ end: false });
   });
 
   it('refused: the way is broken at the end', () => {

@@ -1,3 +1,4 @@
+import { spacedNumber } from '../numbers';
 import type { Call, Exchange, Trace, TraceStep } from '../routing';
 
 /* The course of one traced call: what it passes, where it ends, and what follows when nobody answers. */
@@ -38,14 +39,15 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
 
   let last = add({ id: 'caller', kind: 'caller', ...callerLabel(exchange, call), end: false });
   for (const step of trace.steps) {
+    if (step.type === 'trunk')
+      for (const n of step.notTaken)
+        way(last, add({ id: `not ${n.rule}`, kind: 'refused', label: n.label, detail: n.why, end: true }), '', false);
     const passed = passedOn(step);
     if (!passed) continue;
-    way(last, add(passed), passed.kind === 'trunk' ? 'arrives' : 'fits', true);
+    const when = step.type === 'incoming' ? 'arrives' : step.type === 'trunk' ? (trace.kind ?? '') : 'fits';
+    way(last, add(passed), when, true);
     last = passed.id;
   }
-  const tried = trace.steps.find((s) => s.type === 'trunk');
-  for (const n of tried?.notTaken ?? [])
-    way(last, add({ id: `not ${n.rule}`, kind: 'refused', label: n.label, detail: n.why, end: true }), '', false);
   if (!trace.lands) {
     const why = [...trace.steps].reverse().find((s) => s.type !== 'end')?.sentence ?? '';
     way(
@@ -65,11 +67,11 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
   let at = add({
     id: 'lands',
     kind: trace.lands.kind,
-    label: trace.lands.label,
+    label: trace.lands.kind === 'outside' ? outsideLabel(trace) : trace.lands.label,
     detail: landingDetail(trace),
     end: true,
   });
-  way(last, at, trace.kind ?? '', true);
+  way(last, at, '', true);
   trace.then.forEach((then, i) => {
     const next = add({
       id: `then ${i}`,
@@ -84,13 +86,17 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
   return { nodes, ways };
 }
 
+function outsideLabel(trace: Trace): string {
+  return trace.e164 ? spacedNumber(trace.e164) : (trace.digitsSent ?? trace.lands!.label);
+}
+
 function callerLabel(exchange: Exchange, call: Call): { label: string; detail: string } {
   const { from } = call;
   if (from.type === 'extension') {
     const e = exchange.extensions.get(from.id)!;
     return { label: `${e.digits} ${e.name}`, detail: exchange.sites.get(e.site)!.name };
   }
-  const calling = from.calling ?? 'number withheld';
+  const calling = from.calling ? spacedNumber(from.calling) : 'number withheld';
   return {
     label: calling,
     detail: from.type === 'trunk' ? `by ${exchange.trunks.get(from.id)!.name}` : 'outside caller',
@@ -109,6 +115,7 @@ function passedOn(step: TraceStep): CourseNode | null {
     end: false,
   });
   if (step.code === 'delivered') return node('trunk', step.in ? `delivers ${step.in}` : '');
+  if (step.code === 'trunk-taken') return node('trunk', 'carries the call');
   if (step.type === 'rule' && step.code === 'rung-fits') return node('rule', 'outbound rule');
   if (step.type === 'emergency' && (step.code === 'emergency' || step.code === 'emergency-test'))
     return { ...node('rule', 'its own list of trunks'), label: `Emergency ${step.out}` };

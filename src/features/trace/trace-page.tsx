@@ -50,7 +50,7 @@ export function TracePage({ data }: { data: TracePageData }) {
     : '';
   return (
     <Workspace
-      title={shown ? titleOf(data, shown.trace) : 'Trace a call'}
+      title={shown ? titleOf(data, shown) : 'Trace a call'}
       lead={
         answer ? `${when}, ${answer.zone} · everyone free, trunks up` : 'Ask what happens to any call, and read why.'
       }
@@ -100,11 +100,9 @@ export function TracePage({ data }: { data: TracePageData }) {
   );
 }
 
-function titleOf(data: TracePageData, trace: Trace): string {
-  const name =
-    data.phones.find((p) => p.digits === data.question.from)?.label ?? data.question.from.replace(/^outside:/, '');
+function titleOf(data: TracePageData, { trace, course }: OneAnswer): string {
   const what = trace.kind === 'emergency' ? 'An emergency call' : 'A call';
-  return `${what} from ${name} to ${data.question.dial || 'nothing'}`;
+  return `${what} from ${course.nodes[0]!.label} to ${data.question.dial || 'nothing'}`;
 }
 
 function railNote(trace: Trace): string {
