@@ -3,7 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Trouble, ensureFree } from './environment.mjs';
+import { Trouble, ensureFree, find } from './environment.mjs';
 
 const asRoot = () => (process.getuid?.() === 0 ? ['--user=root'] : []);
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
@@ -53,7 +53,7 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
 
 function makeFolder(folder) {
   const ran = spawnSync(
-    'mariadb-install-db',
+    find('mariadb-install-db'),
     ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, '--skip-test-db'],
     { encoding: 'utf8' },
   );
@@ -80,7 +80,7 @@ function launch(folder, port, data, pidFile) {
     '--innodb-buffer-pool-size=256M',
   ];
   // Detached: a Ctrl-C in the terminal reaches us alone, and we stop the database in order.
-  return spawn('mariadbd', ['--no-defaults', ...args], { stdio: ['ignore', log, log], detached: true });
+  return spawn(find('mariadbd'), ['--no-defaults', ...args], { stdio: ['ignore', log, log], detached: true });
 }
 
 async function refuseRunning(pidFile, data) {

@@ -27,15 +27,19 @@ export function settings(purpose) {
   };
 }
 
-const where = (command) => spawnSync('sh', ['-c', `command -v ${command}`], { encoding: 'utf8' }).stdout.trim();
+/** Where a command is; also where an ordinary user's PATH does not look. Null when it is nowhere. */
+export function find(command) {
+  const folders = [...(process.env.PATH ?? '').split(':'), '/usr/bin', '/usr/sbin', '/sbin', '/bin'];
+  return folders.map((f) => join(f, command)).find(existsSync) ?? null;
+}
 
 /** Makes sure that Debian packages are there: [command, package] pairs. */
 export function ensureDebian(wanted) {
-  const missing = wanted.filter(([command]) => !where(command)).map(([, name]) => name);
+  const missing = wanted.filter(([command]) => !find(command)).map(([, name]) => name);
   if (missing.length === 0) return;
   if (process.getuid?.() !== 0)
     throw new Trouble(`Missing: ${missing.join(', ')}. Install with: sudo apt-get install -y ${missing.join(' ')}`);
-  if (!where('apt-get'))
+  if (!find('apt-get'))
     throw new Trouble(`Missing: ${missing.join(', ')}, and this system has no apt-get to install them with.`);
   console.log(`Installing ${missing.join(', ')} …`);
   const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };

@@ -29,6 +29,8 @@ interface LedgerProps<T> {
   empty: ReactNode;
   /** what the n key opens */
   addHref?: string;
+  /** what the d key opens: a new one like the row */
+  likeHref?: (row: T) => string;
   /** row shown in the pane */
   onRow?: (row: T | null) => void;
   foot?: ReactNode;
@@ -99,6 +101,7 @@ export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref,
         router.push(hrefOf(row));
       else if (e.key === 'x' && row) toggle(idOf(row));
       else if (e.key === 'n' && addHref) router.push(addHref);
+      else if (e.key === 'd' && likeHref && row) router.push(likeHref(row));
       else return;
       e.preventDefault();
     };

@@ -24,7 +24,7 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   outbound: async (page) => {
     await visit(page, '/outbound');
     await page.type('#try', '9 00 46 31 390 0610');
-    await waitForText(page, 'Why not the others'.toUpperCase(), 'aside');
+    await page.waitForSelector('[data-testid=rung][data-taken=true]');
   },
   trunks: '/trunks',
   trunk: '/trunks/kestrel',

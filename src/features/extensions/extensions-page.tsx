@@ -15,6 +15,7 @@ export function ExtensionsPage({ data }: { data: LedgerPageData }) {
       word="extension"
       data={data}
       addHref="/extensions/new"
+      likeHref={(r) => `/extensions/new?like=${r.id}`}
       acts={
         data.canEdit ? (
           <ActLink

@@ -12,6 +12,7 @@ const KEYS: [string, string][] = [
   ['Enter or e', 'open the row'],
   ['x', 'select the row'],
   ['n', 'new'],
+  ['d', 'another like the row'],
   ['g then l', 'go live'],
   ['Ctrl Z', 'undo my last edit of the draft (outside a field)'],
   ['Ctrl S', 'make the draft edit; leaving the field does the same'],

@@ -34,10 +34,11 @@ interface Props {
   pane?: (row: LedgerRow | null) => ReactNode;
   acts?: ReactNode;
   addHref?: string;
+  likeHref?: (row: LedgerRow) => string;
 }
 
 /** A ledger of one kind of object with its way to add one. */
-export function LedgerPage({ kind, title, word, data, columns, empty, lead, pane, acts, addHref }: Props) {
+export function LedgerPage({ kind, title, word, data, columns, empty, lead, pane, acts, addHref, likeHref }: Props) {
   const [adding, setAdding] = useState(false);
   const [row, setRow] = useState<LedgerRow | null>(null);
   const addAct = !data.canEdit ? null : addHref ? null : (
@@ -68,6 +69,7 @@ export function LedgerPage({ kind, title, word, data, columns, empty, lead, pane
         markOf={(r) => r.mark}
         onRow={pane ? setRow : undefined}
         addHref={data.canEdit ? addHref : undefined}
+        likeHref={data.canEdit ? likeHref : undefined}
         empty={<Empty act={addAct}>{empty}</Empty>}
       />
     </Workspace>
