@@ -41,7 +41,19 @@ interface LedgerProps<T> {
 const ROW = 32;
 
 /** A table for long lists: sort, filter, choose columns, select, copy as CSV; by keyboard with j k Enter x; state in the URL. */
-export function Ledger<T>({ rows, columns, idOf, hrefOf, markOf, empty, addHref, onRow, foot, name }: LedgerProps<T>) {
+export function Ledger<T>({
+  rows,
+  columns,
+  idOf,
+  hrefOf,
+  markOf,
+  empty,
+  addHref,
+  likeHref,
+  onRow,
+  foot,
+  name,
+}: LedgerProps<T>) {
   const router = useRouter();
   const path = usePathname();
   const params = useSearchParams();
