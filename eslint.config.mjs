@@ -21,7 +21,7 @@ const config = [
       'react-hooks/incompatible-library': 'off',
     },
   },
-  { files: ['bin/**/*.mjs'], rules: { 'no-restricted-syntax': 'off' } },
+  { files: ['bin/**/*.mjs', 'tests/**/*.ts'], rules: { 'no-restricted-syntax': 'off' } },
   { ignores: ['.next/**', '.build/**', '.data*/**', 'next-env.d.ts', 'docs/**'] },
 ];
 

@@ -1,9 +1,10 @@
 import { notFound } from 'next/navigation';
-import { consequencesOf } from '@/core/analysis';
+import { callsAround, consequencesOf } from '@/core/analysis';
 import { DESTINATION_KINDS } from '@/core/destinations';
 import {
   OBJECTS,
   fieldsOf,
+  integrityErrors,
   labelOf,
   objectsOf,
   referrersTo,
@@ -12,8 +13,10 @@ import {
   type Plan,
   type RefTarget,
 } from '@/core/plan';
+import { courseOf, type Course } from '@/core/course';
+import { compile, trace, type Exchange, type Situation } from '@/core/routing';
 import { may, rightsOf } from './access/rights';
-import { draftPlan, livePlan } from './draft';
+import { draftPlan, livePlan, type HeldPlan } from './draft';
 import { pageActor } from './page';
 import { situationAt } from './state/forwarding';
 
@@ -24,6 +27,7 @@ export async function objectPage(kind: ObjectKind, id: string) {
   const object = objectsOf(draft.plan, kind).find((o) => o.id === id) as AnyObject | undefined;
   if (!object) notFound();
   const was = objectsOf(live.plan, kind).find((o) => o.id === id);
+  const edited = JSON.stringify(was) !== JSON.stringify(object);
   const now = Date.now();
   const fields = fieldsOf(kind);
   return {
@@ -40,10 +44,32 @@ export async function objectPage(kind: ObjectKind, id: string) {
     canEdit: may(actor, 'edit'),
     account: actor.account,
     rights: rightsOf(actor.role),
-    pending: JSON.stringify(was) !== JSON.stringify(object),
+    pending: edited,
     referredToBy: referrersTo(draft.plan, id).length,
-    consequences: consequencesOf(draft.exchange(), live.exchange(), kind, id, now, await situationAt(now)),
+    course: courseTo(draft.exchange(), kind, id, now, await situationAt(now)),
+    consequences: consequencesOf(
+      draft.exchange(),
+      edited ? withoutEdit(draft, live, kind, id) : null,
+      kind,
+      id,
+      now,
+      await situationAt(now),
+    ),
   };
+}
+
+/** The course of a call from outside to a number or inbound route as it would go now; null for other kinds. */
+function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
+  const sample = kind === 'number' || kind === 'inboundRoute' ? callsAround(exchange, kind, id, at)[0] : undefined;
+  return sample ? courseOf(exchange, sample.call, trace(exchange, sample.call, situation)) : null;
+}
+
+/** The draft with one object as it is live; live itself where the draft would not hold together that way. */
+function withoutEdit(draft: HeldPlan, live: HeldPlan, kind: ObjectKind, id: string): Exchange {
+  const was = objectsOf(live.plan, kind).find((o) => o.id === id) as AnyObject | undefined;
+  const others = (objectsOf(draft.plan, kind) as AnyObject[]).filter((o) => o.id !== id);
+  const plan = { ...draft.plan, [OBJECTS[kind].list]: was ? [...others, was] : others } as Plan;
+  return integrityErrors(plan).length === 0 ? compile(plan) : live.exchange();
 }
 
 /** What references can point to, by target, with the labels that people choose by. */

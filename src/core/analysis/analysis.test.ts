@@ -4,7 +4,7 @@ import { courseOf } from '../course';
 import { readPlan, type Plan } from '../plan';
 import { compile, reachableForms, trace } from '../routing';
 import { smallPlan } from '../routing/fixture';
-import { consequencesOf, fromOutside, problemsOf, reachOfRungs } from '.';
+import { consequencesOf, fromOutside, problemsOf, proposedPosition, reachOfRungs } from '.';
 
 const AT = Date.UTC(2026, 10, 23, 9);
 
@@ -187,4 +187,25 @@ describe('the course of a trace', () => {
     const c = course({ from: { type: 'extension', id: 'e-2160' }, dial: '901632960150', enBloc: false, at: AT });
     expect(c.nodes.at(-1)).toMatchObject({ kind: 'refused', label: 'refused', detail: 'cause 21, SIP 403' });
   });
+});
+
+describe('where a new rule is proposed', () => {
+  const list = [
+    { position: 10, maps: ['+441632960100'] },
+    { position: 20, maps: ['+4416329601x{2}', '+448081570100'] },
+    { position: 30, maps: ['x{4}'] },
+  ];
+  it.each([
+    [['+441632960150'], 15],
+    [['+448081570100'], 15],
+    [['+441632960100'], 0],
+    [['2x{3}'], 25],
+    [['+46x{6,12}'], 40],
+    [['+44163296x{4}'], 40],
+    [['+4('], 40],
+    [[], 40],
+  ])('%j stands at %i: above what takes all of it, else at the foot', (maps, position) =>
+    expect(proposedPosition(list, maps)).toBe(position),
+  );
+  it('an empty list begins', () => expect(proposedPosition([], ['1'])).toBe(10));
 });

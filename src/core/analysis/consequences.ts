@@ -31,14 +31,17 @@ export interface Consequences {
   /** doubts that calls around the object show */
   doubts: string[];
   changes: ChangedCall[];
-  /** how many calls around the object were compared */
-  compared: number;
+  /** how many calls around the object were compared; null when it is not edited */
+  compared: number | null;
 }
 
-/** What an object is reached by, leads to, and which calls around it the draft changes. */
+/**
+ * What an object is reached by, leads to, and which calls around it end elsewhere than in `before`: the draft with this one
+ * object as it is live, so that only this edit's doing shows. Null when it is not edited.
+ */
 export function consequencesOf(
   draft: Exchange,
-  live: Exchange,
+  before: Exchange | null,
   kind: ObjectKind,
   id: string,
   at: number,
@@ -50,11 +53,12 @@ export function consequencesOf(
   for (const { call, label } of calls) {
     const now = trace(draft, call, situation);
     for (const doubt of now.doubts) doubts.add(doubt);
-    const before = canAsk(live, call) ? trace(live, call, situation) : null;
-    if (same(before, now)) continue;
+    if (!before) continue;
+    const then = canAsk(before, call) ? trace(before, call, situation) : null;
+    if (same(then, now)) continue;
     changes.push({
       call: label,
-      was: before ? shortOf(before) : { outcome: 'unroutable', lands: null, detail: 'not there' },
+      was: then ? shortOf(then) : { outcome: 'unroutable', lands: null, detail: 'not there' },
       willBe: shortOf(now),
     });
   }
@@ -63,7 +67,7 @@ export function consequencesOf(
     leadsTo: leadsTo(draft, kind, id, at, situation),
     doubts: [...doubts].slice(0, 6),
     changes,
-    compared: calls.length,
+    compared: before ? calls.length : null,
   };
 }
 

@@ -1,5 +1,6 @@
 /** What follows from a plan: consequences of one object, reach of a ladder's rules. */
 export * from './consequences';
 export * from './ladder';
-export { fromOutside } from './samples';
+export { callsAround, fromOutside } from './samples';
 export * from './problems';
+export * from './placement';

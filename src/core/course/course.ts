@@ -127,7 +127,6 @@ function passedOn(step: TraceStep): CourseNode | null {
 }
 
 function landingDetail(trace: Trace): string {
-  const shown = trace.digitsSent ? `shows ${trace.shownNumber ?? 'no number'}` : '';
-  const waited = trace.secondsWaited > 0 ? `after ${trace.secondsWaited} s` : '';
-  return [waited, shown].filter(Boolean).join(', ');
+  if (trace.digitsSent) return `shows ${trace.shownNumber ?? 'no number'}`;
+  return trace.secondsWaited > 0 ? `after ${trace.secondsWaited} s` : '';
 }

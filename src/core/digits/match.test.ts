@@ -75,9 +75,11 @@ describe('E2, E3: matching against brute force', () => {
   });
 
   it('knows dead, open, final and may grow as brute force does', () => {
-    const bounded = readable.filter(
-      (b) => !b.map.includes('.') && countByLength(compileKnownMap(b.map).automaton, 6)[6] === 0n,
-    );
+    const short = (map: string) =>
+      countByLength(compileKnownMap(map).automaton)
+        .slice(6)
+        .every((n) => n === 0n);
+    const bounded = readable.filter((b) => !b.map.includes('.') && short(b.map));
     fc.assert(
       fc.property(bounded, ({ map, pattern }) => {
         const { automaton } = compileKnownMap(map);

@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import type { EndKind } from '@/ui/ends';
@@ -38,6 +39,15 @@ export interface InboundData extends LedgerPageData {
 
 const MOST_CHIPS = 4;
 
+/** A route's place and what it takes. Routes for some callers or one trunk leave the rest to those below. */
+function placed(r: InboundData['routes'][number]): PlacedRule {
+  const forAll = r.trunk === null && r.value.callingMap === null && !r.value.callingWithheld;
+  return {
+    position: r.value.position,
+    maps: forAll ? [...r.numbers, ...(r.value.calledMap ? [r.value.calledMap] : [])] : [],
+  };
+}
+
 /** The list of inbound routes: read top to bottom; direct numbers stand at its foot, then each trunk's otherwise. */
 export function InboundPage({ data }: { data: InboundData }) {
   const router = useRouter();
@@ -61,7 +71,16 @@ export function InboundPage({ data }: { data: InboundData }) {
       acts={act}
     >
       {adding ? (
-        <AddPanel kind="inboundRoute" account={data.account} {...data.add} onClose={() => setAdding(false)} />
+        <AddPanel
+          kind="inboundRoute"
+          account={data.account}
+          {...data.add}
+          finish={(v) => ({
+            ...v,
+            position: proposedPosition(data.routes.map(placed), v.calledMap ? [String(v.calledMap)] : []),
+          })}
+          onClose={() => setAdding(false)}
+        />
       ) : null}
       {wrong ? <Wrong>{wrong}</Wrong> : null}
       <Flex direction="column" gap="6px">

@@ -1,5 +1,6 @@
 'use client';
 
+import { CourseView } from '@/ui/course-view';
 import { ObjectPage } from '../objects/object-page';
 import type { ObjectPageData } from '../objects/form-data';
 
@@ -8,6 +9,7 @@ export function InboundRoutePage({ data }: { data: ObjectPageData }) {
     <ObjectPage
       data={data}
       listPath="/inbound"
+      top={() => (data.course ? <CourseView course={data.course} /> : null)}
       parts={[
         { title: 'What it takes', fields: ['name', 'numbers', 'calledMap', 'trunk'] },
         { title: 'Who calls', fields: ['callingMap', 'callingWithheld'] },

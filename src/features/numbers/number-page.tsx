@@ -1,6 +1,7 @@
 'use client';
 
 import { ActLink } from '@/ui/controls';
+import { CourseView } from '@/ui/course-view';
 import { ObjectPage } from '../objects/object-page';
 import type { ObjectPageData } from '../objects/form-data';
 import { tracePath } from '../objects/paths';
@@ -11,6 +12,7 @@ export function NumberPage({ data }: { data: ObjectPageData }) {
       data={data}
       listPath="/numbers"
       acts={<ActLink href={tracePath('outside', String(data.object.e164))}>Ask from outside</ActLink>}
+      top={() => (data.course ? <CourseView course={data.course} /> : null)}
       parts={[
         { title: 'Number', fields: ['e164', 'state', 'site', 'trunk'] },
         { title: 'Where it leads', fields: ['belongsTo'], wide: true },

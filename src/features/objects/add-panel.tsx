@@ -9,6 +9,7 @@ import { call } from '@/ui/api';
 import { Act, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { useFocusNote } from '@/ui/workspace';
+import { choiceWords } from './choices';
 import type { Option } from './form-data';
 import { pathOf } from './paths';
 import { RefPicker } from './ref-picker';
@@ -21,11 +22,13 @@ interface AddProps {
   options: Record<string, Option[]>;
   /** values that come proposed */
   defaults?: Record<string, unknown>;
+  /** last word on the values, such as a place in a list */
+  finish?: (value: Record<string, unknown>) => Record<string, unknown>;
   onClose: () => void;
 }
 
 /** Adds an object with the few things that must be said, then opens its page. What is typed stays until then. */
-export function AddPanel({ kind, account, facts, options, defaults = {}, onClose }: AddProps) {
+export function AddPanel({ kind, account, facts, options, defaults = {}, finish = (v) => v, onClose }: AddProps) {
   const router = useRouter();
   const { word, schema } = OBJECTS[kind];
   const [kept, setKept] = useKept<Record<string, unknown>>(`${account} new ${kind}`);
@@ -33,7 +36,7 @@ export function AddPanel({ kind, account, facts, options, defaults = {}, onClose
   const value: Record<string, unknown> = { ...defaults, ...kept };
   const add = async () => {
     const id = uuid();
-    const parsed = schema.safeParse({ ...value, id });
+    const parsed = schema.safeParse({ ...finish(value), id });
     if (!parsed.success) return setErrors(inputErrors(parsed.error));
     const made = await call('POST', '/edits', { edits: [{ kind, id, rowVersion: null, value: parsed.data }] });
     if (!made.ok) return setErrors(made.errors.map((e) => ({ ...e, path: e.path.replace(/^edits\.0\.value\.?/, '') })));
@@ -114,7 +117,7 @@ function AddField({
             <option value="">choose</option>
             {fact.choices.map((c) => (
               <option key={c} value={c}>
-                {c.replaceAll('-', ' ')}
+                {choiceWords(c)}
               </option>
             ))}
           </SelectBox>

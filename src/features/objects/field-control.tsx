@@ -7,6 +7,7 @@ import { compileDigitMap, countDialable, mapInWords } from '@/core/digits';
 import { AreaBox, Labelled, SelectBox, TextBox, TickBox } from '@/ui/controls';
 import { MapText } from '@/ui/digits';
 import { useFocusNote } from '@/ui/workspace';
+import { choiceWords } from './choices';
 import { bigCount } from './count';
 import type { ObjectEdit } from './edit';
 import type { Option } from './form-data';
@@ -76,7 +77,7 @@ export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
         <SelectBox {...common} value={String(value)} onChange={(e) => edit.choose(field, e.target.value)}>
           {fact.choices.map((c) => (
             <option key={c} value={c}>
-              {c.replaceAll('-', ' ')}
+              {choiceWords(c)}
             </option>
           ))}
         </SelectBox>

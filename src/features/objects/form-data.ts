@@ -1,4 +1,5 @@
 import type { Consequences } from '@/core/analysis';
+import type { Course } from '@/core/course';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
 import type { ObjectValue } from './edit';
 
@@ -23,5 +24,7 @@ export interface ObjectPageData {
   pending: boolean;
   /** who deletes it breaks these */
   referredToBy: number;
+  /** of a call from outside, for what such calls reach */
+  course: Course | null;
   consequences: Consequences;
 }

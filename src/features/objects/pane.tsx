@@ -27,9 +27,15 @@ export function ConsequencesPane({ consequences }: { consequences: Consequences 
           ))}
         </PaneSection>
       ) : null}
-      <PaneSection title="The draft changes">
+      <PaneSection title="This edit changes">
         {changes.length === 0 ? (
-          <Quiet>{compared === 0 ? 'No call meets it.' : `None of the ${compared} calls tried around it.`}</Quiet>
+          <Quiet>
+            {compared === null
+              ? 'Not edited: live has it as it stands here.'
+              : compared === 0
+                ? 'No call meets it.'
+                : `None of the ${compared} calls tried around it.`}
+          </Quiet>
         ) : null}
         {changes.slice(0, 6).map((c, i) => (
           <Box key={i} mb="10px">

@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import type { Trace } from '@/core/routing';
 import { call } from '@/ui/api';
 import { Act, Empty, SelectBox, TextBox, Wrong } from '@/ui/controls';
@@ -37,6 +38,12 @@ interface RungRow {
   count: string;
   coveredBy: number[] | null;
 }
+
+/** A rule's place and what it takes; one for some phones only leaves the rest to those below. */
+const placed = (r: RungRow): PlacedRule => ({
+  position: r.value.position,
+  maps: r.aside.includes('for ') ? [] : [r.value.map],
+});
 
 /** The ladder of rules for calls that leave: read top to bottom, the first that fits decides. */
 export function OutboundPage({ data }: { data: OutboundData }) {
@@ -90,7 +97,15 @@ export function OutboundPage({ data }: { data: OutboundData }) {
       }
       pane={<TryPane trace={trace} data={data} phone={phone} dial={dial} />}
     >
-      {adding ? <AddPanel kind="rung" account={data.account} {...data.add} onClose={() => setAdding(false)} /> : null}
+      {adding ? (
+        <AddPanel
+          kind="rung"
+          account={data.account}
+          {...data.add}
+          finish={(v) => ({ ...v, position: proposedPosition(data.rungs.map(placed), v.map ? [String(v.map)] : []) })}
+          onClose={() => setAdding(false)}
+        />
+      ) : null}
       {!data.ladder ? (
         <Empty>A ladder holds the rules for calls that leave. Sites name the ladder they use.</Empty>
       ) : null}

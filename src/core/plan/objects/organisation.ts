@@ -30,4 +30,3 @@ export const organisation = z.strictObject({
     .default(null),
   note,
 });
-export type Organisation = z.output<typeof organisation>;
