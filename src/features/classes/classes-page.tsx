@@ -17,11 +17,12 @@ export interface ClassesData extends LedgerPageData {
 /** All classes beside each other: who may call what. */
 export function ClassesPage({ data }: { data: ClassesData }) {
   const [adding, setAdding] = useState(false);
-  const act = data.canEdit ? (
-    <Act look="main" onClick={() => setAdding(true)}>
-      Add class
-    </Act>
-  ) : null;
+  const act =
+    data.canEdit && !adding ? (
+      <Act look="main" onClick={() => setAdding(true)}>
+        Add class
+      </Act>
+    ) : null;
   return (
     <Workspace
       title="Classes"

@@ -30,11 +30,12 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
   const [menu, setMenu] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const lastKey = useRef('');
+  const undoing = useRef(Promise.resolve());
   const gone = useHealth(data.draftVersion, () => router.refresh());
   const canEdit = data.actor.rights.includes('edit');
 
   useEffect(() => {
-    const onKey = async (e: KeyboardEvent) => {
+    const onKey = (e: KeyboardEvent) => {
       if (e.key === 'Escape') {
         setKeys(false);
         setMenu(false);
@@ -43,9 +44,12 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
       if (isTyping(e.target)) return;
       if ((e.ctrlKey || e.metaKey) && e.key === 'z' && canEdit) {
         e.preventDefault();
-        const undone = await call<{ label: string }>('POST', '/edits/undo', {});
-        setSaid(undone.ok ? `Your last edit of ${undone.value.label} is undone.` : undone.errors[0]!.sentence);
-        router.refresh();
+        // One after the other: a second press must meet the draft that the first one left.
+        undoing.current = undoing.current.then(async () => {
+          const undone = await call<{ label: string }>('POST', '/edits/undo', {});
+          setSaid(undone.ok ? `Your last edit of ${undone.value.label} is undone.` : undone.errors[0]!.sentence);
+          router.refresh();
+        });
         return;
       }
       if (e.ctrlKey || e.metaKey || e.altKey) return;

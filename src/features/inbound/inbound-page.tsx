@@ -58,11 +58,12 @@ export function InboundPage({ data }: { data: InboundData }) {
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
   };
-  const act = data.canEdit ? (
-    <Act look="main" onClick={() => setAdding(true)}>
-      Add inbound route
-    </Act>
-  ) : null;
+  const act =
+    data.canEdit && !adding ? (
+      <Act look="main" onClick={() => setAdding(true)}>
+        Add inbound route
+      </Act>
+    ) : null;
   return (
     <Workspace
       title="Inbound"

@@ -35,6 +35,9 @@ export function AddPanel({ kind, account, facts, options, defaults = {}, finish 
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const value: Record<string, unknown> = { ...defaults, ...kept };
   const add = async () => {
+    const unsaid = facts.filter((f) => (f.ref || f.choices) && !f.nullable && !value[f.field]);
+    if (unsaid.length > 0)
+      return setErrors(unsaid.map((f) => ({ path: f.field, sentence: `${f.title} is not chosen yet.` })));
     const id = uuid();
     const parsed = schema.safeParse({ ...finish(value), id });
     if (!parsed.success) return setErrors(inputErrors(parsed.error));

@@ -41,11 +41,12 @@ interface Props {
 export function LedgerPage({ kind, title, word, data, columns, empty, lead, pane, acts, addHref, likeHref }: Props) {
   const [adding, setAdding] = useState(false);
   const [row, setRow] = useState<LedgerRow | null>(null);
-  const addAct = !data.canEdit ? null : addHref ? null : (
-    <Act look="main" onClick={() => setAdding(true)}>
-      Add {word}
-    </Act>
-  );
+  const addAct =
+    !data.canEdit || addHref || adding ? null : (
+      <Act look="main" onClick={() => setAdding(true)}>
+        Add {word}
+      </Act>
+    );
   return (
     <Workspace
       title={title}

@@ -62,7 +62,7 @@ export function OutboundPage({ data }: { data: OutboundData }) {
     router.refresh();
   };
   const act =
-    data.canEdit && data.ladder ? (
+    data.canEdit && data.ladder && !adding ? (
       <Act look="main" onClick={() => setAdding(true)}>
         Add rule
       </Act>
