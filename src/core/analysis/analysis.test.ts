@@ -3,7 +3,7 @@ import { lanternfold } from '../../../demo/lanternfold';
 import { courseOf } from '../course';
 import { readPlan, type Plan } from '../plan';
 import { compile, reachableForms, trace } from '../routing';
-import { smallPlan } from '../routing/fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 import { consequencesOf, fromOutside, problemsOf, proposedPosition, reachOfRungs } from '.';
 
 const AT = Date.UTC(2026, 10, 23, 9);

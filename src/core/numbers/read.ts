@@ -65,12 +65,13 @@ export function fromE164(e164: string, additions: readonly NumberAddition[]): Ou
     return { e164, country: added.country, callingCode, significant, type: added.kind, valid: true, why: null };
   }
   const parsed = parsePhoneNumberFromString(e164, { extract: false });
-  if (!parsed) return invalid(e164.slice(1), `${e164} begins with no country code in use, or is too short`);
-  if (!parsed.isPossible())
-    return invalid(
-      e164.slice(1),
-      `${e164} is too short or too long for ${parsed.country ?? `+${parsed.countryCallingCode}`}`,
-    );
+  if (!parsed?.isPossible()) {
+    const where = parsed ? ` for ${parsed.country ?? `+${parsed.countryCallingCode}`}` : '';
+    const why = parsed
+      ? `${e164} is too short or too long${where}`
+      : `${e164} begins with no country code in use, or is too short`;
+    return { ...invalid(e164.slice(1), why), callingCode: globalCodeOf(e164) };
+  }
   const global = GLOBAL_CODES[parsed.countryCallingCode];
   const valid = parsed.isValid();
   return {
@@ -116,9 +117,16 @@ export function kindFrom(number: OutsideNumber, place: Pick<NumberPlace, 'countr
 /** What the library's metadata holds for a country; its own types leave most of it out. */
 interface NumberingFacts {
   callingCode(): string;
-  nationalPrefix(): string | undefined;
-  IDDPrefix(): string | undefined;
-  defaultIDDPrefix(): string | undefined;
+  /** these three are 0 or undefined where a country has none */
+  nationalPrefix(): unknown;
+  IDDPrefix(): unknown;
+  defaultIDDPrefix(): unknown;
+}
+
+/** The global code that a number begins with: its kind is decided by that alone. */
+function globalCodeOf(e164: string): string | null {
+  const code = e164.slice(1, 4);
+  return GLOBAL_CODES[code] ? code : null;
 }
 
 const plans = new Map<string, { code: string; prefix: string; abroad: string }>();
@@ -129,11 +137,12 @@ function planOf(country: string) {
     const metadata = new Metadata();
     metadata.selectNumberingPlan(country as CountryCode);
     const numbering = metadata.numberingPlan as unknown as NumberingFacts;
-    const abroad = numbering.IDDPrefix() ?? '';
+    const text = (value: unknown) => (typeof value === 'string' ? value : '');
+    const abroad = text(numbering.IDDPrefix());
     plan = {
       code: numbering.callingCode(),
-      prefix: numbering.nationalPrefix() ?? '',
-      abroad: /^[0-9]+$/.test(abroad) ? abroad : numbering.defaultIDDPrefix() || '00',
+      prefix: text(numbering.nationalPrefix()),
+      abroad: /^[0-9]+$/.test(abroad) ? abroad : text(numbering.defaultIDDPrefix()) || '00',
     };
     plans.set(country, plan);
   }

@@ -1,6 +1,6 @@
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
 import type { OutsideNumber } from './number';
-import { internationalPrefixOf, nationalPrefixOf } from './read';
+import { callingCodeOf, internationalPrefixOf, nationalPrefixOf } from './read';
 
 /** The forms in which a trunk may want digits (ENGINE E5). */
 export const WRITTEN_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
@@ -9,7 +9,8 @@ export type WrittenForm = (typeof WRITTEN_FORMS)[number];
 /** Digits of a number in a form, as seen from a country and area. Short and private numbers stay as they are. */
 export function writeNumber(number: OutsideNumber, form: WrittenForm, country: string, area: string | null): string {
   if (number.e164 === null || form === 'private') return number.significant;
-  const home = number.country === country;
+  // Countries that share a calling code dial each other as if at home (ITU-T E.164, shared codes such as +1).
+  const home = number.callingCode === callingCodeOf(country);
   const abroad = () => `${internationalPrefixOf(country)}${number.e164!.slice(1)}`;
   switch (form) {
     case 'plus':

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { compile, trace, type Situation } from '.';
-import { smallPlan } from './fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 
 /* E8 over every combination of what may be set. */
 

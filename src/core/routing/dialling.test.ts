@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { emergencyNumbersOf } from '../numbers';
 import { compile, trace, type Exchange, type Trace } from '.';
-import { smallPlan } from './fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 
 /* Dialling against an oracle that knows no automata: it lists every string of up to five symbols that each rule takes. */
 

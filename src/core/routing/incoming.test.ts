@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { compile, trace, type Caller } from '.';
-import { smallPlan } from './fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 
 /* E9: random lists of inbound routes against plain regular expressions read top to bottom. */
 

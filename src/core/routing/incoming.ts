@@ -1,5 +1,5 @@
 import { matchDigits, run as runAutomaton, whyNot } from '../digits';
-import { readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
+import { nationalPrefixOf, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
 import type { PlanNumber, Trunk } from '../plan';
 import type { NotTaken } from './answer';
 import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED } from './cause';
@@ -93,7 +93,7 @@ function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber
   const { deliveredForm: form, deliveredLength } = trunk;
   const digits = whole.replace(/^\+/, '');
   const reading = form === 'plus' || form === 'digits' ? 'international' : form === 'significant' ? 'national' : form;
-  const text = form === 'significant' ? `${writePrefix(place.country)}${digits}` : digits;
+  const text = form === 'significant' ? `${nationalPrefixOf(place.country)}${digits}` : digits;
   const number = readDigits(text, reading, place);
   const came = delivered.replace(/^\+/, '').length;
   const off = deliveredLength !== null && came !== deliveredLength;
@@ -110,15 +110,6 @@ function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber
     run.step('incoming', 'delivered-other-length', doubt, { object, in: delivered });
   }
   return number;
-}
-
-function writePrefix(country: string): string {
-  return writeNumber(
-    { e164: '+', country, callingCode: null, significant: '', type: 'unknown', valid: false, why: null },
-    'national',
-    country,
-    null,
-  );
 }
 
 /** The calling number as E.164 where it can be read; null when withheld. */

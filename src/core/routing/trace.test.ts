@@ -4,7 +4,7 @@ import { readCall } from '../ask';
 import { emergencyNumbersOf } from '../numbers';
 import { readPlan } from '../plan';
 import { compile, REASON_CODES, trace, type Call, type Exchange, type ReasonCode, type Situation, type Trace } from '.';
-import { smallPlan } from './fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 
 const AT = Date.UTC(2026, 11, 4, 17, 10);
 const small = compile(smallPlan());

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { causeOf, compile, movesOn, trace, type Situation } from '.';
-import { smallPlan } from './fixture';
+import { smallPlan } from '../../../tests/support/small-plan';
 
 interface TrunkCase {
   enabled: boolean;

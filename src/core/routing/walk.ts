@@ -7,7 +7,7 @@ import { contextOf, type DialRule, type Exchange } from './exchange';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
 
-/** Most destinations one call is offered to before it is given up (ENGINE E11). */
+/** Most times a call goes on from one place to the next before it is given up (ENGINE E11). */
 const MOST_HOPS = 20;
 
 /** The outside caller behind a call that came in, for legs that go out again. */
@@ -33,11 +33,8 @@ export function walk(run: Run, start: Onward, cameIn: CameIn): Ending {
     then.push({ when, afterSeconds: run.atSeconds, lands: tone(cause) });
     return routed();
   };
-  for (let hops = 0; ; hops++) {
-    if (hops > MOST_HOPS) {
-      run.step('end', 'too-many-hops', `After ${MOST_HOPS} places the call is given up.`);
-      return finish('loop', TOO_MANY_HOPS);
-    }
+  let hops = 0;
+  for (;;) {
     if (onward.type === 'end') {
       run.step('end', 'call-ends', `The call ends with cause ${onward.cause.q850} (SIP ${onward.cause.sip}).`);
       return finish(onward.outcome, onward.cause);
@@ -56,6 +53,10 @@ export function walk(run: Run, start: Onward, cameIn: CameIn): Ending {
     if (sinceWait.has(id)) {
       run.step('end', 'loop', 'The call is back where it was without anybody having had time to answer: a loop.');
       return finish('loop', LOOP);
+    }
+    if (hops++ > MOST_HOPS) {
+      run.step('end', 'too-many-hops', `After ${MOST_HOPS} hops the call is given up.`);
+      return finish('loop', TOO_MANY_HOPS);
     }
     sinceWait.add(id);
     const { offer, object } = offerOf(run, id);

@@ -1,4 +1,4 @@
-import { readPlan, type Plan } from '../plan';
+import { readPlan, type Plan } from '@/core/plan';
 
 /* A small plan for tests: two British sites and a Swedish one, written by hand so that each rule can be reached. */
 
