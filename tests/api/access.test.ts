@@ -66,6 +66,8 @@ describe('sign-in', () => {
     await rows(
       "UPDATE session s JOIN account a ON a.id = s.account SET s.last_seen_at = UTC_TIMESTAMP(3) - INTERVAL 3 MINUTE WHERE a.sign_in = 'helpdesk'",
     );
+    // A page that only asks after our health does not keep anybody signed in.
+    expect((await idle.get('/health')).status).toBe(200);
     expect((await idle.get('/edits')).status).toBe(401);
     expect((await boss.put('/settings', { idleSignOutMinutes: 0 })).status).toBe(400);
     await boss.put('/settings', { idleSignOutMinutes: 30 });

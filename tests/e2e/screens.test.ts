@@ -95,7 +95,7 @@ describe('editing', () => {
     expect(await page.$$eval('[role=img][aria-label^="12 channels"]', (es) => es.length)).toBe(1);
     await fill(page, '[data-field=channels]', 'many');
     await page.keyboard.press('Tab');
-    await waitForText(page, 'channels is of the wrong type; a number is needed.');
+    await waitForText(page, 'Channels is of the wrong type; a number is needed.');
     expect(await valueOf('channels')).toBe('many');
     await fill(page, '[data-field=channels]', '10');
     await settle();

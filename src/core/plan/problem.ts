@@ -39,7 +39,7 @@ function sentenceOf(issue: z.core.$ZodIssue, path: string): string {
     case 'too_big':
       return issue.message.startsWith('Too') ? `${where}: ${bound(issue)}.` : `${where} ${issue.message}.`;
     default:
-      return /^[A-Z“]/.test(issue.message) ? issue.message : `${where} ${issue.message}.`;
+      return issue.message.endsWith('.') ? issue.message : `${where} ${issue.message}.`;
   }
 }
 

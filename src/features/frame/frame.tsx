@@ -21,6 +21,8 @@ export interface FrameData {
 }
 
 const HEALTH_EVERY_MS = 4000;
+/** A page nobody touches is not refreshed, since that would keep its reader signed in. */
+const IDLE_MS = 60_000;
 
 /** What stands around every screen: Ask line, rail, ribbon, and the word when the database is away. */
 export function Frame({ data, children }: { data: FrameData; children: ReactNode }) {
@@ -168,14 +170,22 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
   });
   useEffect(() => {
     let was = false;
+    let touched = Date.now();
+    const touch = () => (touched = Date.now());
+    const signs = ['pointermove', 'pointerdown', 'keydown', 'focus'] as const;
+    for (const sign of signs) window.addEventListener(sign, touch, { passive: true });
     const timer = setInterval(async () => {
       if (document.visibilityState === 'hidden') return;
       const health = await call<{ draftVersion: number }>('GET', '/health');
       setGone(!health.ok);
-      if (health.ok && (was || health.value.draftVersion !== known.current)) again.current();
+      const news = health.ok && (was || health.value.draftVersion !== known.current);
+      if (news && Date.now() - touched < IDLE_MS) again.current();
       was = !health.ok;
     }, HEALTH_EVERY_MS);
-    return () => clearInterval(timer);
+    return () => {
+      clearInterval(timer);
+      for (const sign of signs) window.removeEventListener(sign, touch);
+    };
   }, []);
   return gone;
 }

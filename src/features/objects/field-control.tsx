@@ -42,7 +42,8 @@ export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
   const note = useFocusNote(fact.title, fact.description);
   const { field } = fact;
   const value = edit.value[field];
-  const error = edit.errorOf(field);
+  // The reader knows the field by its title, not by its name in the plan.
+  const error = edit.errorOf(field)?.replace(new RegExp(`^${field}\\b`), fact.title ?? field) ?? null;
   const typed =
     edit.pending.includes(field) && !error ? (
       <Box as="span" color="saffronText">

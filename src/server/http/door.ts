@@ -34,7 +34,8 @@ export function door<Q extends z.ZodType, B extends z.ZodType>(
   return async (request, context) => {
     try {
       const address = addressOf(request);
-      const actor = await actorOf(request, address);
+      // What needs no sign-in asks for none: a page that looks after our health is no sign of life of its reader.
+      const actor = operation.right === null ? null : await actorOf(request, address);
       if (operation.right !== null && !actor)
         throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
       if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
@@ -136,6 +137,12 @@ async function actorOf(request: Request, address: string): Promise<Actor | null>
   if (request.method !== 'GET' && !isOurOwnPage(request))
     throw new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
   return sessionActor(token, address);
+}
+
+/** Attributes of the session's cookie; Secure where a trusted proxy says that the reader came by TLS. */
+export function cookieAttributes(request: Request): string {
+  const tls = process.env.POLYDROME_TRUST_PROXY === '1' && request.headers.get('x-forwarded-proto') === 'https';
+  return `Path=/; HttpOnly; SameSite=Strict${tls ? '; Secure' : ''}`;
 }
 
 export function cookieOf(request: Request): string | null {

@@ -1,16 +1,20 @@
 import { signIn, signOut } from '@/server/access/accounts';
-import { SESSION_COOKIE, cookieOf, door } from '@/server/http/door';
+import { SESSION_COOKIE, cookieAttributes, cookieOf, door } from '@/server/http/door';
 import { operations } from '@/server/http/operations';
 
-const attributes = 'Path=/; HttpOnly; SameSite=Strict';
-
-export const POST = door(operations.signIn, async ({ body, address }) => {
+export const POST = door(operations.signIn, async ({ body, address, request }) => {
   const token = await signIn(body.name, body.password, address);
-  return Response.json({ ok: true }, { headers: { 'set-cookie': `${SESSION_COOKIE}=${token}; ${attributes}` } });
+  return Response.json(
+    { ok: true },
+    { headers: { 'set-cookie': `${SESSION_COOKIE}=${token}; ${cookieAttributes(request)}` } },
+  );
 });
 
 export const DELETE = door(operations.signOut, async ({ request }) => {
   const token = cookieOf(request);
   if (token) await signOut(token);
-  return Response.json({ ok: true }, { headers: { 'set-cookie': `${SESSION_COOKIE}=; Max-Age=0; ${attributes}` } });
+  return Response.json(
+    { ok: true },
+    { headers: { 'set-cookie': `${SESSION_COOKIE}=; Max-Age=0; ${cookieAttributes(request)}` } },
+  );
 });
