@@ -40,7 +40,7 @@ export function maskInWords(mask: SymbolMask): string {
         : `${SYMBOLS[from]}-${SYMBOLS[to]}`,
   );
   const flat = parts.join(', ').split(', ');
-  return flat.length < 2 ? (flat[0] ?? 'nothing') : `${flat.slice(0, -1).join(', ')} or ${flat[flat.length - 1]}`;
+  return flat.length < 2 ? flat[0] || 'nothing' : `${flat.slice(0, -1).join(', ')} or ${flat[flat.length - 1]}`;
 }
 
 /** Runs of neighbouring digits in a mask as [first, last] indexes; `*`, `#` and `+` always stand alone. */

@@ -32,10 +32,10 @@ export function unseal(sealed: Buffer, context: string): string {
 }
 
 /** Letters and digits that can't be mistaken for one another. */
-const CLEAR = 'ABCDEFGHJKLMNPQRSTUVWXYZabcdefghijkmnopqrstuvwxyz23456789';
+const CLEAR = 'ABCDEFGHJKLMNPQRSTUVWXYZabcdefghijkmnpqrstuvwxyz23456789';
 const PASSWORD_LENGTH = 20;
 
-/** A SIP password of 20 clear letters and digits: 114 bits. */
+/** A SIP password of 20 clear letters and digits: 116 bits. */
 export function strongPassword(): string {
   return Array.from({ length: PASSWORD_LENGTH }, () => CLEAR[randomInt(CLEAR.length)]).join('');
 }

@@ -1,0 +1,139 @@
+import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
+import type { Browser, Page } from 'puppeteer-core';
+import { ADMIN, BASE, openBrowser, signedIn, visit, waitForText } from '../support/browser';
+
+jest.setTimeout(120_000);
+let browser: Browser;
+let page: Page;
+beforeAll(async () => {
+  browser = await openBrowser();
+  page = await signedIn(browser, ...ADMIN);
+});
+afterAll(() => browser.close());
+
+const keys = async (...list: string[]) => {
+  for (const k of list) await page.keyboard.press(k as 'a');
+};
+const at = (path: string) => page.waitForFunction((p: string) => location.pathname + location.search === p, {}, path);
+
+describe('a ledger by keyboard', () => {
+  it('j and k move, x selects, Enter opens, and the pane follows', async () => {
+    await visit(page, '/extensions');
+    await keys('j', 'j', 'j', 'k');
+    await waitForText(page, '2101 FARIDA OKONJO', 'aside');
+    await keys('x', 'j', 'x');
+    await waitForText(page, 'Copy 2 as CSV', 'button');
+    await keys('Enter');
+    await at('/extensions/e-2102');
+  });
+
+  it('n adds, d adds another like the row', async () => {
+    await visit(page, '/extensions');
+    await keys('j', 'd');
+    await at('/extensions/new?like=e-2000');
+    await waitForText(page, 'Add extension', 'h1');
+    await visit(page, '/extensions');
+    await keys('n');
+    await at('/extensions/new');
+  });
+
+  it('a column sorts up, down and not at all; columns are chosen; all of it stands in the address', async () => {
+    await visit(page, '/extensions');
+    const first = () => page.$eval('[data-row]', (e) => (e as HTMLElement).innerText.split('\n')[0]!);
+    const sort = () =>
+      page.$$eval('[role=columnheader]', (hs) =>
+        (hs.find((h) => (h as HTMLElement).innerText.startsWith('Digits')) as HTMLElement).click(),
+      );
+    await sort();
+    await page.waitForFunction(() => location.search.includes('sort=digits'));
+    expect(await first()).toBe('2000');
+    await sort();
+    await page.waitForFunction(() => location.search.includes('sort=-digits'));
+    expect(await first()).toBe('5017');
+    await sort();
+    await page.waitForFunction(() => !location.search.includes('sort'));
+    await page.$$eval('main button', (bs) =>
+      (bs.find((b) => (b as HTMLElement).innerText === 'Columns') as HTMLElement).click(),
+    );
+    await page.$$eval('main label', (ls) =>
+      (ls.find((l) => (l as HTMLElement).innerText.trim() === 'Rings') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() => location.search.includes('rings'));
+    await page.reload({ waitUntil: 'networkidle0' });
+    expect(await page.$$eval('[role=columnheader]', (hs) => hs.map((h) => (h as HTMLElement).innerText))).toContain(
+      'Rings',
+    );
+  });
+
+  it('copies what is shown as CSV, quoted where it must be (RFC 4180)', async () => {
+    await browser.defaultBrowserContext().overridePermissions(BASE, ['clipboard-read', 'clipboard-write']);
+    await page.browserContext().overridePermissions(BASE, ['clipboard-read', 'clipboard-write']);
+    await visit(page, '/trunks?filter=harbour');
+    await page.$$eval('main button', (bs) =>
+      (bs.find((b) => (b as HTMLElement).innerText === 'Copy as CSV') as HTMLElement).click(),
+    );
+    const text = await page.evaluate(() => navigator.clipboard.readText());
+    expect(text).toBe(
+      'Name,Kind,Site,Channels,Numbers,Delivers,Wants\r\nHarbour link,SIP peer,North Quay,8,0,"4 digits, private",private\r\n',
+    );
+  });
+
+  it('a long list is drawn in part and scrolls without gaps', async () => {
+    await visit(page, '/numbers');
+    const drawn = () => page.$$eval('[data-row]', (rs) => rs.length);
+    expect(await drawn()).toBeLessThan(60);
+    for (let i = 0; i < 140; i++) await keys('j');
+    await page.waitForFunction(() => Number(document.querySelector('[data-row]')!.getAttribute('aria-rowindex')) > 90);
+    const indexes = await page.$$eval('[data-row]', (rs) =>
+      rs.map((r) => Number(r.getAttribute('aria-rowindex'))).sort((a, b) => a - b),
+    );
+    expect(indexes.every((n, i) => i === 0 || n === indexes[i - 1]! + 1)).toBe(true);
+  });
+});
+
+describe('everywhere', () => {
+  it('keys pressed in a field are typed, not obeyed', async () => {
+    await visit(page, '/extensions');
+    await page.focus('[aria-label="Filter Extensions"]');
+    await keys('n', 'j', 'g', 'l');
+    expect(await page.$eval('[aria-label="Filter Extensions"]', (e) => (e as HTMLInputElement).value)).toBe('njgl');
+    expect(page.url()).toContain('/extensions');
+    await waitForText(page, 'No row fits “njgl”.');
+  });
+
+  it('the focus is always visible', async () => {
+    await visit(page, '/extensions/e-2101');
+    for (let i = 0; i < 30; i++) {
+      await keys('Tab');
+      const outline = await page.evaluate(() => {
+        const e = document.activeElement as HTMLElement;
+        const own = getComputedStyle(e);
+        const around = e.parentElement ? getComputedStyle(e.parentElement) : own;
+        return (
+          e === document.body || [own, around].some((s) => s.outlineStyle !== 'none' && parseFloat(s.outlineWidth) >= 2)
+        );
+      });
+      expect([i, outline]).toEqual([i, true]);
+    }
+  });
+
+  it('at 390 wide the menu opens the places', async () => {
+    await page.setViewport({ width: 390, height: 800 });
+    await visit(page, '/');
+    await page.click('[aria-label=Menu]');
+    await page.waitForSelector('nav[aria-label=Places]', { visible: true });
+    await page.$$eval('nav button', (bs) =>
+      (bs.find((b) => /who/i.test((b as HTMLElement).innerText)) as HTMLElement).click(),
+    );
+    await page.$$eval('nav a', (as) =>
+      (as.find((a) => (a as HTMLElement).innerText.startsWith('People')) as HTMLElement).click(),
+    );
+    await at('/people');
+    await page.waitForFunction(
+      () =>
+        !document.querySelector('nav[aria-label=Places]') ||
+        getComputedStyle(document.querySelector('nav[aria-label=Places]')!).display === 'none',
+    );
+    await page.setViewport({ width: 1280, height: 800 });
+  });
+});
