@@ -5,37 +5,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { splitAsk } from '@/core/ask/split';
 import { call } from '@/ui/api';
-import { Act, Labelled, TextBox } from '@/ui/controls';
-import { endOf, type EndKind } from '@/ui/ends';
+import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { isTyping } from '@/ui/ledger';
 import { pathOf, tracePath } from '../objects/paths';
-
-interface Short {
-  outcome: string;
-  lands: { kind: string; label: string } | null;
-  detail: string;
-}
-interface Found {
-  kind: string;
-  id: string;
-  label: string;
-  word: string;
-}
-type Answer =
-  | { type: 'found'; found: Found[] }
-  | {
-      type: 'answer';
-      draft: Short;
-      live: Short;
-      same: boolean;
-      from: string;
-      dial: string;
-      when: string;
-      at: string;
-      zone: string;
-    }
-  | { type: 'unclear'; sentence: string; found: Found[] };
+import { BothLine, InLine, type Answer } from './ask-answers';
+import { Pickers } from './ask-pickers';
 
 const FIND_GLYPH: Record<string, EndKind> = {
   extension: 'extension',
@@ -249,122 +224,5 @@ export function AskLine() {
         </Box>
       ) : null}
     </Box>
-  );
-}
-
-function InLine({ answer }: { answer: Extract<Answer, { type: 'answer' }> }) {
-  const one = (short: Short) => (
-    <Flex as="span" gap="6px" align="center" whiteSpace="nowrap" minW={0}>
-      <Glyph kind={endOf(short)} />
-      <chakra.b overflow="hidden" textOverflow="ellipsis">
-        {short.lands?.label ?? short.outcome}
-      </chakra.b>
-    </Flex>
-  );
-  return (
-    <Flex fontSize="13px" gap="10px" align="center" justify="flex-end">
-      {answer.same ? (
-        <>
-          {one(answer.draft)}
-          <chakra.span color="quiet" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
-            {answer.draft.detail}
-          </chakra.span>
-        </>
-      ) : (
-        <>
-          {one(answer.live)}
-          <chakra.span color="quiet">live</chakra.span>
-          {one(answer.draft)}
-          <chakra.span bg="saffron" color="saffronInk" rounded="3px" px="5px">
-            draft
-          </chakra.span>
-        </>
-      )}
-    </Flex>
-  );
-}
-
-function BothLine({ word, short, draft }: { word: string; short: Short; draft?: boolean }) {
-  return (
-    <Flex gap="8px" align="center" minH="24px" wrap="wrap">
-      <chakra.span
-        w="100px"
-        color={draft ? 'saffronInk' : 'quiet'}
-        bg={draft ? 'saffron' : undefined}
-        px={draft ? '5px' : 0}
-        rounded="3px"
-      >
-        {word}
-      </chakra.span>
-      <Glyph kind={endOf(short)} />
-      <b>{short.lands?.label ?? short.outcome}</b>
-      <chakra.span color="quiet">{short.detail}</chakra.span>
-    </Flex>
-  );
-}
-
-/** The same question built with three fields, for those who don't type lines. */
-function Pickers({ onAsk, onClose }: { onAsk: (path: string) => void; onClose: () => void }) {
-  const [from, setFrom] = useState('');
-  const [dial, setDial] = useState('');
-  const [when, setWhen] = useState('now');
-  return (
-    <chakra.form
-      position="absolute"
-      top="40px"
-      left={0}
-      right={0}
-      bg="raised"
-      border="1px solid"
-      borderColor="fieldLine"
-      rounded="4px"
-      zIndex={25}
-      boxShadow="lg"
-      p="14px"
-      onSubmit={(e) => {
-        e.preventDefault();
-        onAsk(tracePath(from, dial, when));
-      }}
-    >
-      <Flex gap="12px" align="flex-end" wrap="wrap">
-        <Box flex="1" minW="150px">
-          <Labelled title="Who calls: an extension, a name, an outside number" htmlFor="pick-from">
-            <TextBox
-              id="pick-from"
-              required
-              autoFocus
-              value={from}
-              onChange={(e) => setFrom(e.target.value)}
-              placeholder="2104"
-            />
-          </Labelled>
-        </Box>
-        <Box flex="1" minW="150px">
-          <Labelled title="What is dialled" htmlFor="pick-dial">
-            <TextBox
-              id="pick-dial"
-              required
-              value={dial}
-              onChange={(e) => setDial(e.target.value)}
-              placeholder="9 01632 960150"
-            />
-          </Labelled>
-        </Box>
-        <Box w="150px">
-          <Labelled title="When" htmlFor="pick-when">
-            <TextBox id="pick-when" list="pick-whens" value={when} onChange={(e) => setWhen(e.target.value)} />
-            <datalist id="pick-whens">
-              {['now', 'fri 17:10', 'sun 12:30', 'tomorrow 08:00', '24 dec 08:00'].map((w) => (
-                <option key={w} value={w} />
-              ))}
-            </datalist>
-          </Labelled>
-        </Box>
-        <Act look="main" type="submit">
-          Trace this call
-        </Act>
-        <Act onClick={onClose}>Close</Act>
-      </Flex>
-    </chakra.form>
   );
 }

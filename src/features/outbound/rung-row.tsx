@@ -1,0 +1,95 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { Act } from '@/ui/controls';
+import { MapChip } from '@/ui/digits';
+import { bigCount } from '../objects/count';
+import type { RungRow } from './data';
+
+/** One rule of a ladder: crossed out when those above leave it nothing, marked when it takes the digits that are tried. */
+export function Rung({
+  row,
+  index,
+  last,
+  taken,
+  canEdit,
+  onMove,
+}: {
+  row: RungRow;
+  index: number;
+  last: number;
+  taken: boolean;
+  canEdit: boolean;
+  onMove: (by: -1 | 1) => void;
+}) {
+  const dead = row.coveredBy !== null;
+  return (
+    <Flex
+      data-testid="rung"
+      data-taken={taken}
+      align="center"
+      gap="12px"
+      border="1px solid"
+      borderColor={taken ? 'plum' : row.mark ? 'saffron' : 'line'}
+      borderLeftWidth={taken || row.mark ? '4px' : '1px'}
+      rounded="4px"
+      bg={taken ? 'raised' : row.mark ? 'saffronTint' : 'transparent'}
+      px="12px"
+      py="7px"
+      backgroundImage={
+        dead ? 'repeating-linear-gradient(135deg, transparent 0 9px, var(--chakra-colors-line) 9px 10px)' : undefined
+      }
+    >
+      <Box w="22px" fontSize="16px" color="quiet">
+        {index + 1}
+      </Box>
+      <Box flex="1.3" minW={0}>
+        <Link href={`/outbound/rule/${row.id}`}>
+          <chakra.b color="ink" textDecoration={dead ? 'line-through' : 'none'}>
+            {row.value.name}
+          </chakra.b>
+        </Link>
+        {row.aside ? (
+          <chakra.span color="quiet" fontSize="13px">
+            {' '}
+            {row.aside}
+          </chakra.span>
+        ) : null}
+        <Box mt="3px">
+          <MapChip map={row.value.map} />
+        </Box>
+      </Box>
+      <Box flex="1" minW={0} fontSize="13px">
+        {row.trunks.length === 0 ? <chakra.span color="brick">no trunk</chakra.span> : row.trunks.join(' → ')}
+      </Box>
+      <Box w="130px" fontSize="13px" color={dead ? 'brick' : 'quiet'}>
+        {dead
+          ? `nothing: ${row.coveredBy!.length === 1 ? 'rule' : 'rules'} ${row.coveredBy!.join(', ')} ${row.coveredBy!.length === 1 ? 'takes' : 'take'} all of it`
+          : bigCount(row.count)}
+      </Box>
+      {canEdit ? (
+        <Flex gap="3px">
+          <Act
+            h="24px"
+            px="7px"
+            aria-label={`Move ${row.value.name} up`}
+            disabled={index === 0}
+            onClick={() => onMove(-1)}
+          >
+            ↑
+          </Act>
+          <Act
+            h="24px"
+            px="7px"
+            aria-label={`Move ${row.value.name} down`}
+            disabled={index === last}
+            onClick={() => onMove(1)}
+          >
+            ↓
+          </Act>
+        </Flex>
+      ) : null}
+    </Flex>
+  );
+}
