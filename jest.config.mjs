@@ -13,6 +13,7 @@ const transform = {
 };
 const shared = {
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   transformIgnorePatterns: ['/node_modules/(?!(libphonenumber-js|uuid|yaml|rate-limiter-flexible|@sindresorhus)/)'],
   // The package's CommonJS face lacks part of what its ESM face exports.
