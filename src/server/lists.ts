@@ -28,7 +28,7 @@ export async function inboundData() {
     const example = [...numbers][0];
     const t = example ? trace(x, fromOutside(example, now).call, situation) : null;
     const leads = route.leadsTo
-      ? { kind: x.extensions.has(route.leadsTo) ? 'extension' : 'mailbox', label: labels[route.leadsTo]! }
+      ? { kind: x.destinations.get(route.leadsTo)!.kind as string, label: labels[route.leadsTo]! }
       : route.dialledExtension
         ? { kind: 'extension', label: 'the extension that was dialled' }
         : { kind: 'refused', label: 'released' };

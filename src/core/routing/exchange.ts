@@ -9,6 +9,8 @@ import {
 import { COUNTRY_FACTS, emergencyNumbersOf, fromE164, type NumberPlace, type OutsideNumber } from '../numbers';
 import {
   numberSpaceOf,
+  objectsOf,
+  type ObjectOf,
   type Extension,
   type InboundRoute,
   type Mailbox,
@@ -19,7 +21,7 @@ import {
   type Trunk,
   type ClassOfService,
 } from '../plan';
-import type { DestinationKind } from '../destinations/kinds';
+import { DESTINATION_KINDS, type DestinationKind } from '../destinations/kinds';
 
 /** A plan prepared for questions: everything looked up by id, maps compiled, automata made when first asked for. */
 export interface Exchange {
@@ -29,6 +31,8 @@ export interface Exchange {
   classes: Map<string, ClassOfService>;
   extensions: Map<string, Extension>;
   mailboxes: Map<string, Mailbox>;
+  /** everything a call can be led to, by id, whichever kind it is */
+  destinations: Map<string, { kind: DestinationKind; object: ObjectOf[DestinationKind] }>;
   numbers: Map<string, PlanNumber>;
   numberByE164: Map<string, PlanNumber>;
   /** the first active number that belongs to a destination */
@@ -91,6 +95,11 @@ export function compile(plan: Plan): Exchange {
     classes: byId(plan.classes),
     extensions: byId(plan.extensions),
     mailboxes: byId(plan.mailboxes),
+    destinations: new Map(
+      DESTINATION_KINDS.flatMap((kind) =>
+        objectsOf(plan, kind).map((object) => [object.id, { kind, object }] as const),
+      ),
+    ),
     numbers,
     numberByE164: new Map(plan.numbers.map((n) => [n.e164, n])),
     numberOf,
@@ -188,11 +197,12 @@ export function emergencyForms(site: Site): Extract<DialRule, { type: 'emergency
 /** Dialable objects as phones of a site dial them: bare in its own number space, behind a site code in others. */
 function dialableFrom(exchange: Exchange, site: Site): Extract<DialRule, { type: 'destination' }>[] {
   const space = numberSpaceOf(exchange.plan, site.id);
-  return exchange.plan.extensions.flatMap((e) => {
-    const own = numberSpaceOf(exchange.plan, e.site) === space;
-    const code = exchange.sites.get(e.site)!.siteCode;
-    const forms = [...(own ? [e.digits] : []), ...(space !== 'organisation' && code ? [code + e.digits] : [])];
-    return forms.map((digits) => ({ type: 'destination' as const, kind: 'extension' as const, id: e.id, digits }));
+  return [...exchange.destinations.values()].flatMap(({ kind, object: o }) => {
+    if (!('digits' in o)) return [];
+    const own = numberSpaceOf(exchange.plan, o.site) === space;
+    const code = exchange.sites.get(o.site)!.siteCode;
+    const forms = [...(own ? [o.digits] : []), ...(space !== 'organisation' && code ? [code + o.digits] : [])];
+    return forms.map((digits) => ({ type: 'destination' as const, kind, id: o.id, digits }));
   });
 }
 

@@ -1,4 +1,4 @@
-import { BEHAVIOURS, type DestinationKind, type Offer, type Onward } from '../destinations';
+import { BEHAVIOURS, type Behaviour, type Offer, type Onward } from '../destinations';
 import { run as runAutomaton } from '../digits';
 import type { Trunk } from '../plan';
 import type { Landing, ObjectRef, Then } from './answer';
@@ -80,18 +80,14 @@ function tone(cause: Cause): Landing {
 
 /** The object with this id and its kind, whichever kind of destination it is. */
 export function destinationOf(exchange: Exchange, id: string): ObjectRef | null {
-  const extension = exchange.extensions.get(id);
-  if (extension) return refTo('extension', extension);
-  const mailbox = exchange.mailboxes.get(id);
-  return mailbox ? refTo('mailbox', mailbox) : null;
+  const found = exchange.destinations.get(id);
+  return found ? refTo(found.kind, found.object) : null;
 }
 
 function offerOf(run: Run, id: string): { offer: Offer; object: ObjectRef } {
-  const object = destinationOf(run.exchange, id)!;
-  const kind = object.kind as DestinationKind;
-  const found = kind === 'extension' ? run.exchange.extensions.get(id)! : run.exchange.mailboxes.get(id)!;
-  const behaviour = BEHAVIOURS[kind] as (o: typeof found, s: typeof run.situation, e: Exchange) => Offer;
-  return { offer: behaviour(found, run.situation, run.exchange), object };
+  const { kind, object } = run.exchange.destinations.get(id)!;
+  const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
+  return { offer: behaviour(object, run.situation, run.exchange), object: refTo(kind, object) };
 }
 
 /** Digits of a person's forwarding, dialled as one block from the owner's phone: onward inside, or gone outside. */
