@@ -53,7 +53,7 @@ export function ExtensionsPage({ data }: { data: LedgerPageData }) {
         {
           key: 'shows',
           title: 'Shows outside',
-          width: '135px',
+          width: '148px',
           cell: (r) => (
             <chakra.span
               color={r.cells.shows!.startsWith('+') ? 'ink' : 'quiet'}

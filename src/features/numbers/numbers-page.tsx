@@ -15,7 +15,7 @@ export function NumbersPage({ data }: { data: LedgerPageData }) {
       lead="Bought numbers, and where a caller from outside lands in the draft right now."
       empty="Numbers are what a carrier sold you. Add one, say which trunk it comes by, and what it belongs to."
       columns={[
-        { key: 'e164', title: 'Number', width: '140px', mono: true },
+        { key: 'e164', title: 'Number', width: '148px', mono: true },
         { key: 'number', title: 'National', width: '140px', mono: true, optional: true },
         { key: 'state', title: 'State', width: '90px' },
         { key: 'site', title: 'Site', width: 'minmax(100px, 1fr)' },

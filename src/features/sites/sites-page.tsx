@@ -17,7 +17,7 @@ export function SitesPage({ data }: { data: LedgerPageData }) {
         { key: 'prefix', title: 'Outside', width: '60px', mono: true },
         { key: 'ranges', title: 'Extensions', width: '100px', mono: true },
         { key: 'extensions', title: 'In use', width: '56px' },
-        { key: 'main', title: 'Main number', width: '130px', mono: true },
+        { key: 'main', title: 'Main number', width: '148px', mono: true },
         { key: 'emergency', title: 'Emergency by', width: 'minmax(120px, 1fr)' },
       ]}
     />
