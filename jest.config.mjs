@@ -25,6 +25,7 @@ const shared = {
 };
 
 const config = {
+  testSequencer: '<rootDir>/tests/support/order.cjs',
   projects: [
     {
       ...shared,

@@ -62,6 +62,8 @@ export function Ledger<T>({
   const shownKeys = (params.get('columns') ?? '').split(',').filter(Boolean);
   const shown = columns.filter((c) => (shownKeys.length > 0 ? shownKeys.includes(c.key) : !c.optional));
   const [at, setAt] = useState(-1);
+  // The place as the last key left it: a key may come before the page is drawn again.
+  const place = useRef(-1);
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
   const [choosing, setChoosing] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
@@ -96,13 +98,14 @@ export function Ledger<T>({
       if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
       const move = (to: number) => {
         const next = Math.max(0, Math.min(visible.length - 1, to));
+        place.current = next;
         setAt(next);
         virtual.scrollToIndex(next);
         onRow?.(visible[next] ?? null);
       };
-      const row = visible[at];
-      if (e.key === 'j') move(at + 1);
-      else if (e.key === 'k') move(at - 1);
+      const row = visible[place.current];
+      if (e.key === 'j') move(place.current + 1);
+      else if (e.key === 'k') move(place.current - 1);
       else if (
         (e.key === 'Enter' || e.key === 'e') &&
         row &&
@@ -224,6 +227,7 @@ export function Ledger<T>({
                     role="row"
                     aria-rowindex={item.index + 2}
                     data-row={id}
+                    aria-current={item.index === at ? true : undefined}
                     position="absolute"
                     top={0}
                     left={0}

@@ -55,6 +55,19 @@ export async function signedIn(
 export async function visit(page: Page, path: string): Promise<void> {
   await page.goto(BASE + path, { waitUntil: 'networkidle0' });
   await page.waitForSelector('h1');
+  await awake(page);
+}
+
+/** Waits until React has taken over what the server drew, so that keys and clicks are answered (a slow machine draws first). */
+async function awake(page: Page): Promise<void> {
+  await page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('h1, main button, main [role=row]')].every((e) =>
+        Object.keys(e).some((k) => k.startsWith('__reactProps')),
+      ),
+    { timeout: 60_000 },
+  );
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 50))));
 }
 
 /** Waits until the page's text holds something. */
@@ -62,7 +75,7 @@ export async function waitForText(
   page: Page,
   text: string | RegExp,
   selector = 'body',
-  timeout = 15_000,
+  timeout = 30_000,
 ): Promise<void> {
   const source = text instanceof RegExp ? text.source : text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   await page.waitForFunction(
