@@ -25,7 +25,7 @@ const shared = {
 };
 
 const config = {
-  testSequencer: '<rootDir>/tests/support/order.cjs',
+  testSequencer: '<rootDir>/tests/support/order.mjs',
   projects: [
     {
       ...shared,
