@@ -32,7 +32,7 @@ export function flagsOf(args: string[]): { flags: Map<string, string>; rest: str
     }
     const name = arg.slice(2);
     if (WITHOUT_VALUE.has(name)) flags.set(name, '');
-    else if (i + 1 < args.length && !args[i + 1]!.startsWith('--')) flags.set(name, args[++i]!);
+    else if (i + 1 < args.length && !/^--[a-z]/.test(args[i + 1]!)) flags.set(name, args[++i]!);
     else throw new Refusal('value-missing', arg, `${arg} needs a value after it.`);
   }
   return { flags, rest };
@@ -42,6 +42,24 @@ export function flagsOf(args: string[]): { flags: Map<string, string>; rest: str
 export function need(flags: Map<string, string>, name: string, what: string): string {
   const value = flags.get(name);
   if (value === undefined) throw new Refusal('flag-missing', `--${name}`, `--${name} is missing; ${what} is needed.`);
+  return value;
+}
+
+/** The value of a flag that must be there and be a whole number. */
+export function wholeNumber(flags: Map<string, string>, name: string, least: number, most: number): number {
+  const text = need(flags, name, `a whole number of ${least} to ${most}`);
+  const value = Number(text);
+  if (!/^-?[0-9]+$/.test(text) || value < least || value > most)
+    throw new Refusal('bad-number', `--${name}`, `“${text}” is no whole number of ${least} to ${most}.`);
+  return value;
+}
+
+/** The value of a flag that must be there and be a number above or at `least`. */
+export function realNumber(flags: Map<string, string>, name: string, least: number, most = 1e9): number {
+  const text = need(flags, name, `a number of ${least} to ${most}`);
+  const value = Number(text);
+  if (!/^[0-9]*\.?[0-9]+$/.test(text) || value < least || value > most)
+    throw new Refusal('bad-number', `--${name}`, `“${text}” is no number of ${least} to ${most}.`);
   return value;
 }
 

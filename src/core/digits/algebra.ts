@@ -1,15 +1,28 @@
-import { DEAD, type Automaton } from './automaton';
-import { LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT } from './symbols';
+import { DEAD, TooManyStates, type Automaton } from './automaton';
+import { minimise } from './minimise';
+import { LONGEST_DIALLED, PLUS_INDEX, SYMBOLS, SYMBOL_COUNT } from './symbols';
 
 /** Whether a string belongs to the combined set, given whether it belongs to the left and to the right one. */
 export type Combine = (left: boolean, right: boolean) => boolean;
 
 export const INTERSECTION: Combine = (l, r) => l && r;
 export const DIFFERENCE: Combine = (l, r) => l && !r;
+export const UNION: Combine = (l, r) => l || r;
+
+/** Most pairs of states a combination may need; two maps of the largest allowed kind stay far below it in practice. */
+const MOST_PAIRS = 500_000;
+
+/** Everything that can be dialled: one or more symbols, + only in front (ENGINE E2: the empty string is in no set). */
+export const EVERYTHING: Automaton = {
+  next: Int32Array.from({ length: 2 * SYMBOL_COUNT }, (_, i) => (i === SYMBOL_COUNT + PLUS_INDEX ? DEAD : 1)),
+  accepts: [[], [0]],
+  timers: [[], []],
+};
 
 /**
- * The exact set of strings that `keep` takes from two automata, as a new one (product construction, dead states cut).
- * An automaton's set is everything that any of its rules matches.
+ * The exact set of strings that `keep` takes from two automata, as the smallest automaton for it (product construction,
+ * dead states cut). An automaton's set is everything that any of its rules matches. Throws TooManyStates when the two
+ * are too entangled.
  */
 export function combine(left: Automaton, right: Automaton, keep: Combine): Automaton {
   const accepting = (a: Automaton, s: number) => s !== DEAD && a.accepts[s]!.length > 0;
@@ -19,6 +32,7 @@ export function combine(left: Automaton, right: Automaton, keep: Combine): Autom
     const key = `${l},${r}`;
     const seen = ids.get(key);
     if (seen !== undefined) return seen;
+    if (pairs.length >= MOST_PAIRS) throw new TooManyStates(MOST_PAIRS);
     ids.set(key, pairs.length);
     return pairs.push([l, r]) - 1;
   };
@@ -32,10 +46,22 @@ export function combine(left: Automaton, right: Automaton, keep: Combine): Autom
       next.push(nl === DEAD && nr === DEAD ? DEAD : idOf(nl, nr));
     }
   }
-  return trimmed(
-    next,
-    pairs.map(([l, r]) => keep(accepting(left, l), accepting(right, r))),
+  return minimise(
+    trimmed(
+      next,
+      pairs.map(([l, r]) => keep(accepting(left, l), accepting(right, r))),
+    ),
   );
+}
+
+/** Every dialable string that is not in the set. */
+export function complement(automaton: Automaton): Automaton {
+  return combine(EVERYTHING, automaton, DIFFERENCE);
+}
+
+/** Whether two automata have the same set. */
+export function isEqual(left: Automaton, right: Automaton): boolean {
+  return isEmpty(combine(left, right, (l, r) => l !== r));
 }
 
 /** Cuts states from which nothing can be accepted, so that every state left is alive. */

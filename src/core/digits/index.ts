@@ -6,4 +6,8 @@ export * from './automaton';
 export * from './compile';
 export * from './match';
 export * from './algebra';
+export * from './minimise';
+export * from './relate';
+export * from './examples';
+export * from './simplify';
 export { mapInWords } from './words';
