@@ -1,6 +1,8 @@
 /** Telephone numbers: reading, writing, kinds of call (ENGINE E5; ITU-T E.164, E.129). */
 export * from './kinds';
 export * from './number';
+export { GLOBAL_CODES } from './global';
+export { rangeAutomaton, rangeOf, type NumberRange, type RangeData } from './ranges';
 export * from './facts';
 export * from './read';
 export * from './write';

@@ -1,38 +1,14 @@
-import { Metadata, parsePhoneNumberFromString, type CountryCode } from 'libphonenumber-js/max';
 import { compileKnownMap, run, type Automaton } from '../digits';
 import { COUNTRY_FACTS, emergencyNumbersOf } from './facts';
-import type { CallKind, NumberType } from './kinds';
+import { GLOBAL_CODES } from './global';
+import type { CallKind } from './kinds';
+import { significantOf } from './national';
 import type { NumberAddition, NumberPlace, OutsideNumber } from './number';
+import { callingCodeAt, isPossibleLength, onlyCountryOf, prefixesOf, rangeOf } from './ranges';
 
 /** How the digits taken by an outbound rule or delivered by a trunk are to be read (ENGINE E5). */
 export const READINGS = ['national', 'subscriber', 'international', 'private'] as const;
 export type Reading = (typeof READINGS)[number];
-
-const GLOBAL_CODES: Record<string, NumberType> = {
-  800: 'freephone',
-  808: 'shared-cost',
-  979: 'premium',
-  870: 'satellite',
-  878: 'satellite',
-  881: 'satellite',
-  882: 'satellite',
-  883: 'satellite',
-  888: 'satellite',
-};
-
-const TYPES: Record<string, NumberType> = {
-  FIXED_LINE: 'national',
-  FIXED_LINE_OR_MOBILE: 'national',
-  VOIP: 'national',
-  MOBILE: 'mobile',
-  TOLL_FREE: 'freephone',
-  SHARED_COST: 'shared-cost',
-  PERSONAL_NUMBER: 'shared-cost',
-  PAGER: 'shared-cost',
-  UAN: 'shared-cost',
-  VOICEMAIL: 'shared-cost',
-  PREMIUM_RATE: 'premium',
-};
 
 /**
  * Reads dialled or delivered digits as a number. `digits` holds 0-9 only (`*`, `#`, `+` make it invalid). Never throws:
@@ -47,14 +23,14 @@ export function readDigits(digits: string, reading: Reading, place: NumberPlace)
   if (reading === 'national' && isServiceNumber(digits, place.country))
     return shortNumber(digits, place.country, 'service');
   const code = callingCodeOf(place.country);
-  const national = reading === 'subscriber' ? `${nationalPrefixOf(place.country)}${place.area ?? ''}${digits}` : digits;
-  const parsed = parsePhoneNumberFromString(national, { defaultCountry: place.country as CountryCode, extract: false });
-  if (!parsed || parsed.countryCallingCode !== code)
+  const significant = reading === 'subscriber' ? `${place.area ?? ''}${digits}` : significantOf(digits, place.country);
+  const e164 = `+${code}${significant}`;
+  if (significant.length < 2 || e164.length > 16)
     return invalid(digits, `${digits} is too short or too long for ${place.country}`);
-  return fromE164(parsed.number, place.additions);
+  return fromE164(e164, place.additions);
 }
 
-/** What is known of an E.164 number: the plan's additions first, then the library's metadata. */
+/** What is known of an E.164 number: the plan's additions first, then the ranges in use. */
 export function fromE164(e164: string, additions: readonly NumberAddition[]): OutsideNumber {
   if (!/^\+[1-9][0-9]{4,14}$/.test(e164))
     return invalid(e164.slice(1), `${e164} is no E.164 number: + and 5 to 15 digits`);
@@ -64,27 +40,19 @@ export function fromE164(e164: string, additions: readonly NumberAddition[]): Ou
     const significant = e164.slice(1 + callingCode.length);
     return { e164, country: added.country, callingCode, significant, type: added.kind, valid: true, why: null };
   }
-  const parsed = parsePhoneNumberFromString(e164, { extract: false });
-  if (!parsed?.isPossible()) {
-    const where = parsed ? ` for ${parsed.country ?? `+${parsed.countryCallingCode}`}` : '';
-    const why = parsed
-      ? `${e164} is too short or too long${where}`
-      : `${e164} begins with no country code in use, or is too short`;
-    return { ...invalid(e164.slice(1), why), callingCode: globalCodeOf(e164) };
-  }
-  const global = GLOBAL_CODES[parsed.countryCallingCode];
-  const valid = parsed.isValid();
-  return {
-    e164: parsed.number,
-    country: global ? null : (parsed.country ?? null),
-    callingCode: parsed.countryCallingCode,
-    significant: parsed.nationalNumber,
-    type: global ?? (valid ? (TYPES[parsed.getType() ?? ''] ?? 'unknown') : 'unknown'),
-    valid,
-    why: valid
-      ? null
-      : `${parsed.number} is not in use: its digits fit no range of ${parsed.country ?? `+${parsed.countryCallingCode}`}`,
-  };
+  const callingCode = callingCodeAt(e164.slice(1));
+  if (!callingCode) return invalid(e164.slice(1), `${e164} begins with no country code in use, or is too short`);
+  const significant = e164.slice(1 + callingCode.length);
+  const range = rangeOf(e164.slice(1));
+  if (range)
+    return { e164, country: range.country, callingCode, significant, type: range.type, valid: true, why: null };
+  const country = onlyCountryOf(callingCode);
+  const where = country ?? `+${callingCode}`;
+  const known = GLOBAL_CODES[callingCode] ? callingCode : null;
+  if (!isPossibleLength(callingCode, significant.length))
+    return { ...invalid(e164.slice(1), `${e164} is too short or too long for ${where}`), callingCode: known };
+  const why = `${e164} is not in use: its digits fit no range of ${where}`;
+  return { e164, country, callingCode, significant, type: GLOBAL_CODES[callingCode] ?? 'unknown', valid: false, why };
 }
 
 /**
@@ -114,47 +82,12 @@ export function kindFrom(number: OutsideNumber, place: Pick<NumberPlace, 'countr
   return number.type;
 }
 
-/** What the library's metadata holds for a country; its own types leave most of it out. */
-interface NumberingFacts {
-  callingCode(): string;
-  /** these three are 0 or undefined where a country has none */
-  nationalPrefix(): unknown;
-  IDDPrefix(): unknown;
-  defaultIDDPrefix(): unknown;
-}
-
-/** The global code that a number begins with: its kind is decided by that alone. */
-function globalCodeOf(e164: string): string | null {
-  const code = e164.slice(1, 4);
-  return GLOBAL_CODES[code] ? code : null;
-}
-
-const plans = new Map<string, { code: string; prefix: string; abroad: string }>();
-
-function planOf(country: string) {
-  let plan = plans.get(country);
-  if (!plan) {
-    const metadata = new Metadata();
-    metadata.selectNumberingPlan(country as CountryCode);
-    const numbering = metadata.numberingPlan as unknown as NumberingFacts;
-    const text = (value: unknown) => (typeof value === 'string' ? value : '');
-    const abroad = text(numbering.IDDPrefix());
-    plan = {
-      code: numbering.callingCode(),
-      prefix: text(numbering.nationalPrefix()),
-      abroad: /^[0-9]+$/.test(abroad) ? abroad : text(numbering.defaultIDDPrefix()) || '00',
-    };
-    plans.set(country, plan);
-  }
-  return plan;
-}
-
 /** Calling code of a country without `+`, such as `44`. Throws on a country that has none. */
-export const callingCodeOf = (country: string): string => planOf(country).code;
+export const callingCodeOf = (country: string): string => prefixesOf(country).code;
 /** What is dialled before a number inside the country, such as `0`; empty where nothing is. */
-export const nationalPrefixOf = (country: string): string => planOf(country).prefix;
+export const nationalPrefixOf = (country: string): string => prefixesOf(country).prefix;
 /** What is dialled before a number abroad, such as `00`. */
-export const internationalPrefixOf = (country: string): string => planOf(country).abroad;
+export const internationalPrefixOf = (country: string): string => prefixesOf(country).abroad;
 
 const serviceMaps = new Map<string, Automaton>();
 
