@@ -1,0 +1,9 @@
+/** Opening hours: weekly spans, holidays, exceptions, notices, clock changes (ENGINE E10). */
+export * from './week';
+export * from './date';
+export * from './hours';
+export * from './words';
+export * from './faults';
+export { clockOf, isoAt, momentOf, wallAt, type Clock } from './zone';
+export * from './calendar-write';
+export * from './calendar-read';
