@@ -2,10 +2,11 @@ import { createInterface } from 'node:readline';
 import { Refusal, printed, type Answer } from './answer';
 import { digits } from './digits';
 import { hours } from './hours';
+import { load } from './load';
 import { number } from './number';
 import { traceCommand } from './trace';
 
-const GROUPS: Record<string, (args: string[]) => Answer> = { digits, number, hours, trace: traceCommand };
+const GROUPS: Record<string, (args: string[]) => Answer> = { digits, number, hours, load, trace: traceCommand };
 
 const HELP = `polydrome asks the routing engine from the command line.
 

@@ -2,7 +2,7 @@
 export * from './kinds';
 export * from './number';
 export { GLOBAL_CODES } from './global';
-export { rangeAutomaton, rangeOf, type NumberRange, type RangeData } from './ranges';
+export { mainCountryOf, rangeAutomaton, rangeOf, type NumberRange, type RangeData } from './ranges';
 export * from './facts';
 export * from './read';
 export * from './write';

@@ -62,6 +62,11 @@ export function onlyCountryOf(code: string): string | null {
   return countries.length === 1 ? countries[0]! : null;
 }
 
+/** The main country of a calling code; null for a global one. */
+export function mainCountryOf(code: string): string | null {
+  return RANGES.codes[code]?.[0] ?? null;
+}
+
 /** Whether significant numbers behind a calling code can have this length. */
 export function isPossibleLength(code: string, length: number): boolean {
   return RANGES.lengths[code]!.includes(length);

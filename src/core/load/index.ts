@@ -1,0 +1,6 @@
+/** Load: how many channels, agents and kilobits a company needs (ENGINE E12). */
+export * from './erlang';
+export * from './bandwidth';
+export * from './queue-spec';
+export * from './simulate';
+export { estimate, studentT95, type Estimate } from './interval';
