@@ -374,7 +374,7 @@ function shipRungs(gateway: string): RungInput[] {
 export function lanternfold(): Draft {
   const plan = {
     format: 'polydrome-plan' as const,
-    version: 1 as const,
+    version: 2 as const,
     organisation: { name: 'Lanternfold Ferries' },
     classes,
     sites,

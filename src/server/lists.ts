@@ -76,7 +76,7 @@ export async function outboundData(wanted: string | undefined) {
     ladders: plan.ladders.map((l) => ({ id: l.id, name: l.name })),
     ladder: ladder ? { id: ladder.id, name: ladder.name } : null,
     sites: sites.map((s) => ({ id: s.id, name: s.name, prefix: s.outsidePrefix })),
-    emergency: [...new Set(sites.flatMap(reachableForms))],
+    emergency: [...new Set(sites.flatMap((s) => reachableForms(x, s)))],
     emergencyTrunks: [...new Set(sites.flatMap((s) => s.emergencyTrunks.map((t) => labels[t]!)))],
     phones: plan.extensions
       .filter((e) => sites.some((s) => s.id === e.site))

@@ -4,7 +4,7 @@ import dagre from '@dagrejs/dagre';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { Course, CourseNode } from '@/core/course';
-import { END_COLOURS, END_DASHES, type EndKind } from './ends';
+import { END_COLOURS, END_DASHES, isDouble, type EndKind } from './ends';
 import { GlyphShape } from './glyph';
 
 const NODE = { width: 150, height: 62 };
@@ -81,10 +81,10 @@ export function CourseView({ course }: { course: Course }) {
                 fill="none"
                 color={END_COLOURS[kind]}
                 stroke="currentColor"
-                strokeWidth={w.walked ? 4 : kind === 'outside' ? 4 : 1.6}
+                strokeWidth={w.walked ? 4 : isDouble(kind) ? 4 : 1.6}
                 strokeDasharray={END_DASHES[kind]}
               />
-              {kind === 'outside' ? (
+              {isDouble(kind) ? (
                 <chakra.path d={d} fill="none" color="raised" stroke="currentColor" strokeWidth={1.4} />
               ) : null}
               {w.when ? (

@@ -63,8 +63,8 @@ describe('problems', () => {
   });
 
   it('knows which emergency forms dialling can reach', () => {
-    expect(reachableForms(demo().sites.get('north-quay')!)).toEqual(['999', '112', '9112']);
-    expect(reachableForms(demo().sites.get('freight-hamburg')!)).toEqual(['112', '0112', '110', '0110']);
+    expect(reachableForms(demo(), demo().sites.get('north-quay')!)).toEqual(['999', '112', '9112']);
+    expect(reachableForms(demo(), demo().sites.get('freight-hamburg')!)).toEqual(['112', '0112', '110', '0110']);
   });
 });
 

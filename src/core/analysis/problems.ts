@@ -77,7 +77,7 @@ function emergency(exchange: Exchange): Problem[] {
 function behindEmergency(exchange: Exchange): Problem[] {
   const out: Problem[] = [];
   for (const site of exchange.plan.sites) {
-    for (const form of reachableForms(site)) {
+    for (const form of reachableForms(exchange, site)) {
       const behind = compileKnownMap(`${form}[0-9*#].`).automaton;
       for (const e of exchange.plan.extensions.filter(
         (x) => numberSpaceOf(exchange.plan, x.site) === numberSpaceOf(exchange.plan, site.id),

@@ -1,4 +1,3 @@
-import { emergencyNumbersOf } from '../numbers';
 import { referrersTo, type Extension, type ObjectKind } from '../plan';
 import { isFor, ladderOf, type Call, type Exchange } from '../routing';
 import { exampleFor } from './example';
@@ -132,7 +131,7 @@ export function fromOutside(e164: string, at: number): SampleCall {
 
 function emergencies(exchange: Exchange, e: Extension, at: number): SampleCall[] {
   const site = exchange.sites.get(e.site)!;
-  return emergencyNumbersOf(site.country).map((dial) => ({
+  return exchange.places.get(site.id)!.short!.emergency.map((dial) => ({
     label: `${e.digits} dials ${dial}`,
     call: { from: { type: 'extension' as const, id: e.id }, dial, enBloc: false, at },
   }));
@@ -140,7 +139,7 @@ function emergencies(exchange: Exchange, e: Extension, at: number): SampleCall[]
 
 function throughLadder(exchange: Exchange, e: Extension, at: number): SampleCall[] {
   return ladderOf(exchange, exchange.sites.get(e.site)!).flatMap((r) => {
-    const dial = isFor(r.rung, e) ? exampleFor(exchange, r, e.site) : null;
+    const dial = isFor(exchange, r.rung, e) ? exampleFor(exchange, r, e.site) : null;
     return dial
       ? [
           {

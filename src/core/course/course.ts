@@ -1,9 +1,9 @@
 import { spacedNumber } from '../numbers';
-import type { Call, Exchange, Trace, TraceStep } from '../routing';
+import type { Call, Exchange, LandingKind, Trace, TraceStep } from '../routing';
 
 /* The course of one traced call: what it passes, where it ends, and what follows when nobody answers. */
 
-export type CourseKind = 'caller' | 'trunk' | 'rule' | 'extension' | 'mailbox' | 'outside' | 'tone' | 'refused';
+export type CourseKind = 'caller' | 'trunk' | 'rule' | 'refused' | LandingKind;
 
 export interface CourseNode {
   id: string;

@@ -2,81 +2,117 @@ import type { Extension } from '../plan';
 import { BUSY, NO_ANSWER, UNREACHABLE, type Cause } from '../routing/cause';
 import type { ReasonCode } from '../routing/reasons';
 import type { ForwardWhen, Situation } from '../routing/situation';
-import type { Behaviour, WayOn } from './offer';
+import type { Behaviour, CourseWayOn, Moment, Offer, Onward, WayOn } from './offer';
+import { answersWithin, phoneObstacle } from './phone';
+import { presenceOf } from './presence';
 
-/** An extension rings, unless its person's forwarding or state sends the call on (ENGINE E11). */
-export const offerExtension: Behaviour<Extension> = (extension, situation) => {
-  const at = stateNow(extension, situation);
-  if (at) {
-    const way = onward(extension, situation, at.when, 0, at.code, at.sentence, at.cause);
-    return { landing: null, code: at.code, sentence: at.sentence, way };
-  }
-  const label = `${extension.digits} ${extension.name}`;
-  const answer = situation.answers?.find((a) => a.id === extension.id);
-  const takes = !answer || answer.afterSeconds <= extension.ringSeconds;
-  const unanswered = `${extension.name} does not answer within ${extension.ringSeconds} s.`;
-  return {
-    landing: takes ? { kind: 'extension', id: extension.id, digits: extension.digits, label } : null,
-    code: 'rings',
-    sentence: `${label} rings for ${extension.ringSeconds} s.`,
-    way: onward(extension, situation, 'no answer', extension.ringSeconds, 'no-answer', unanswered, NO_ANSWER),
-  };
+/** Part 1 is the phone alone: a reach plan rings it without starting anew. */
+export const JUST_THE_PHONE = 1;
+
+/** An extension rings, unless its person's forwarding, presence, reach plan or state sends the call on (ENGINE E11). */
+export const extension: Behaviour<Extension> = {
+  offer(object, moment, part) {
+    return wished(object, moment, part) ?? rings(object, moment);
+  },
+  lands: (object, _exchange, part) =>
+    object.kind !== 'virtual' && (object.reachPlan === null || part === JUST_THE_PHONE),
+  ways(object, exchange, part) {
+    const mailbox = (when: string, drive: CourseWayOn['drive'], cause: Cause): CourseWayOn => ({
+      when,
+      drive,
+      to: object.mailbox ? { type: 'destination', id: object.mailbox } : { type: 'end', outcome: 'failed', cause },
+    });
+    const presence = exchange.plan.presenceRules.flatMap((rule): CourseWayOn[] =>
+      [
+        { act: rule.internal, to: rule.internalTo },
+        { act: rule.outside, to: rule.outsideTo },
+      ].flatMap(({ act, to }) =>
+        act === 'forward'
+          ? [{ when: rule.name, drive: 'none' as const, to: { type: 'destination' as const, id: to! } }]
+          : [],
+      ),
+    );
+    if (object.reachPlan && part !== JUST_THE_PHONE)
+      return [
+        ...presence,
+        { when: 'reach plan', drive: 'none', to: { type: 'destination', id: object.reachPlan } },
+        mailbox('do not disturb', 'none', BUSY),
+      ];
+    if (object.kind === 'virtual') return [...presence, mailbox('unreachable', 'none', UNREACHABLE)];
+    return [
+      ...presence,
+      mailbox('no answer', 'ring', NO_ANSWER),
+      mailbox('busy', 'none', BUSY),
+      mailbox('unreachable', 'none', UNREACHABLE),
+    ];
+  },
 };
 
-interface StateNow {
-  when: ForwardWhen;
-  code: ReasonCode;
-  sentence: string;
-  cause: Cause;
+/** What the owner wants done with calls, before any phone rings; null when it rings. */
+function wished(object: Extension, moment: Moment, part: number): Offer | null {
+  const { situation } = moment;
+  const { id, name } = object;
+  const passes = (code: ReasonCode, sentence: string, way: WayOn): Offer => ({ landing: null, code, sentence, way });
+  const always = situation.forwarding?.find((f) => f.extension === id && f.when === 'always');
+  if (always) {
+    const sentence = `${name} forwards every call.`;
+    return passes('forwarded-always', sentence, {
+      when: 'forwarded',
+      afterSeconds: 0,
+      to: { type: 'forward', digits: always.to, owner: id },
+      code: 'forwarded-always',
+      sentence,
+    });
+  }
+  const presence = presenceOf(object, moment);
+  if (presence) return passes('presence', presence.sentence, presence);
+  if (object.reachPlan && part !== JUST_THE_PHONE && !situation.doNotDisturb?.includes(id)) {
+    const sentence = `${name} is looked for by a reach plan.`;
+    const to: Onward = { type: 'destination', id: object.reachPlan };
+    return passes('reach-plan', sentence, { when: 'reach plan', afterSeconds: 0, to, code: 'reach-plan', sentence });
+  }
+  return null;
 }
 
-/** What keeps the phone from ringing at all; null when it rings. */
-function stateNow(extension: Extension, situation: Situation): StateNow | null {
-  const { id, name } = extension;
-  if (situation.forwarding?.some((f) => f.extension === id && f.when === 'always'))
-    return { when: 'always', code: 'forwarded-always', sentence: `${name} forwards every call.`, cause: BUSY };
-  if (situation.doNotDisturb?.includes(id))
-    return { when: 'busy', code: 'do-not-disturb', sentence: `${name} does not want to be disturbed.`, cause: BUSY };
-  if (extension.kind === 'virtual')
+function rings(object: Extension, moment: Moment): Offer {
+  const { id, name, digits, ringSeconds } = object;
+  const obstacle = phoneObstacle(object, moment);
+  if (obstacle) {
+    const { code, sentence, cause } = obstacle;
+    const when: ForwardWhen = obstacle.when === 'do not disturb' ? 'busy' : obstacle.when;
     return {
-      when: 'unreachable',
-      code: 'no-phone',
-      sentence: `${name} is virtual: it has no phone to ring.`,
-      cause: UNREACHABLE,
+      landing: null,
+      code,
+      sentence,
+      way: onward(object, moment.situation, when, obstacle.when, 0, code, sentence, cause),
     };
-  if (situation.off?.includes(id))
-    return {
-      when: 'unreachable',
-      code: 'unreachable',
-      sentence: `The phone of ${name} is off or not registered.`,
-      cause: UNREACHABLE,
-    };
-  if (situation.busy?.includes(id))
-    return { when: 'busy', code: 'busy', sentence: `${name} is on another call.`, cause: BUSY };
-  return null;
+  }
+  const label = `${digits} ${name}`;
+  const unanswered = `${name} does not answer within ${ringSeconds} s.`;
+  return {
+    landing: answersWithin(moment, id, ringSeconds) ? { kind: 'extension', id, digits, label } : null,
+    code: 'rings',
+    sentence: `${label} rings for ${ringSeconds} s.`,
+    way: onward(object, moment.situation, 'no answer', 'no answer', ringSeconds, 'no-answer', unanswered, NO_ANSWER),
+  };
 }
 
 /** Personal forwarding for the case first, then the mailbox, then the cause (ENGINE E11). */
 function onward(
-  extension: Extension,
+  object: Extension,
   situation: Situation,
-  when: ForwardWhen,
+  forwardWhen: ForwardWhen,
+  when: string,
   afterSeconds: number,
   code: ReasonCode,
   sentence: string,
   cause: Cause,
 ): WayOn {
-  const forward = situation.forwarding?.find((f) => f.extension === extension.id && f.when === when);
-  const label = when === 'always' ? 'forwarded' : code === 'do-not-disturb' ? 'do not disturb' : when;
-  if (forward)
-    return {
-      when: label,
-      afterSeconds,
-      to: { type: 'forward', digits: forward.to, owner: extension.id },
-      code,
-      sentence,
-    };
-  if (extension.mailbox)
-    return { when: label, afterSeconds, to: { type: 'destination', id: extension.mailbox }, code, sentence };
-  return { when: label, afterSeconds, to: { type: 'end', outcome: 'failed', cause }, code, sentence };
+  const forward = situation.forwarding?.find((f) => f.extension === object.id && f.when === forwardWhen);
+  const to: Onward = forward
+    ? { type: 'forward', digits: forward.to, owner: object.id }
+    : object.mailbox
+      ? { type: 'destination', id: object.mailbox }
+      : { type: 'end', outcome: 'failed', cause };
+  return { when, afterSeconds, to, code, sentence };
 }

@@ -1,14 +1,39 @@
 /** The registry of destination kinds (ARCHITECTURE principle 2). */
 import type { ObjectOf } from '../plan';
-import { offerExtension } from './extension';
+import { announcement } from './announcement';
+import { attendant } from './attendant';
+import { directory } from './directory';
+import { extension } from './extension';
 import type { DestinationKind } from './kinds';
-import { offerMailbox } from './mailbox';
+import { mailbox } from './mailbox';
 import type { Behaviour } from './offer';
+import { outsideNumber } from './outside-number';
+import { queue } from './queue';
+import { reachPlan } from './reach-plan';
+import { ringGroup } from './ring-group';
+import { conference, fax, pageGroup, parkPlace, tone, webLink } from './simple-ends';
+import { timeSwitch } from './time-switch';
 
 export * from './kinds';
 export * from './offer';
+export { isMissing as attendantModeIsMissing } from './attendant';
+export { keysOfName } from './names';
 
 export const BEHAVIOURS: { [K in DestinationKind]: Behaviour<ObjectOf[K]> } = {
-  extension: offerExtension,
-  mailbox: offerMailbox,
+  extension,
+  mailbox,
+  ringGroup,
+  queue,
+  attendant,
+  timeSwitch,
+  announcement,
+  directory,
+  outsideNumber,
+  conference,
+  pageGroup,
+  fax,
+  parkPlace,
+  tone,
+  webLink,
+  reachPlan,
 };

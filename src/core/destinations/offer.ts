@@ -1,12 +1,13 @@
-import type { Exchange } from '../routing/exchange';
-import type { Situation } from '../routing/situation';
-import type { Cause } from '../routing/cause';
 import type { Landing } from '../routing/answer';
+import type { Cause } from '../routing/cause';
+import type { Exchange } from '../routing/exchange';
 import type { ReasonCode } from '../routing/reasons';
+import type { Situation } from '../routing/situation';
 
 /** Where a call goes on from a destination. */
 export type Onward =
-  | { type: 'destination'; id: string }
+  /** `part`: which step of a reach plan, or 1 for just the phone of an extension */
+  | { type: 'destination'; id: string; part?: number }
   /** digits as dialled at the owner's phone, by the owner's forwarding */
   | { type: 'forward'; digits: string; owner: string }
   | { type: 'end'; outcome: 'failed' | 'refused'; cause: Cause };
@@ -20,17 +21,69 @@ export interface WayOn {
   sentence: string;
 }
 
+/** A leg that leaves the building, as a phone of the site would dial it. */
+export interface OutsideLeg {
+  dial: string;
+  /** the outside number of the plan that dials, and the extension on whose behalf, where there is one */
+  number: string;
+  owner: string | null;
+  /** false: the original caller is never shown */
+  showsCaller: boolean;
+}
+
 /**
- * What a destination does with a call: it either takes it (`landing`) and names the way on if nobody does, or passes it
- * on at once.
+ * What a destination does with a call: it either takes it (`landing`, or `outside` where that leg is permitted) and names
+ * the way on if nobody does, or passes it on at once.
  */
 export interface Offer {
   landing: Landing | null;
+  outside?: OutsideLeg;
   code: ReasonCode;
   sentence: string;
+  /** what else is said or happens here, before the way on */
+  also?: { code: ReasonCode; sentence: string }[];
+  /** key presses of the caller that were used here */
+  keysTaken?: number;
   /** taken when nobody takes the call here; null when the call ends here for good */
   way: WayOn | null;
 }
 
-/** One kind of destination (ENGINE E11): a function from object and situation to what happens. */
-export type Behaviour<T> = (object: T, situation: Situation, exchange: Exchange) => Offer;
+/** The call as a destination meets it. */
+export interface Moment {
+  exchange: Exchange;
+  situation: Situation;
+  /** when it arrives, milliseconds since 1970 UTC, and seconds since the first symbol */
+  at: number;
+  atSeconds: number;
+  /** whether the caller is outside */
+  outside: boolean;
+  /** the site from which the call reaches us: the caller's, or that of the trunk it came by */
+  fromSite: string | null;
+  /** keys that the caller still presses, in order, in seconds since the first symbol */
+  keys: readonly { atSeconds: number; key: string }[];
+}
+
+/** What makes a call take a way: nothing, ringing, waiting, or a key of the caller. Cycles are judged by it. */
+export type Drive = 'none' | 'ring' | 'wait' | 'caller';
+
+/** One of all the ways on that a destination can take, whatever the situation. */
+export interface CourseWayOn {
+  when: string;
+  to: Onward;
+  drive: Drive;
+}
+
+/** One kind of destination (ENGINE E11). */
+export interface Behaviour<T> {
+  /** what happens to one call in one situation; `part` as in Onward */
+  offer(object: T, moment: Moment, part: number): Offer;
+  /** all ways on, for the course; personal forwarding is no part of the plan and not among them */
+  ways(object: T, exchange: Exchange, part: number): CourseWayOn[];
+  /** whether calls can end here */
+  lands(object: T, exchange: Exchange, part: number): boolean;
+}
+
+/** A way to a destination, or to the end of the call when none is set. */
+export function leadOr(id: string | null, cause: Cause): Onward {
+  return id ? { type: 'destination', id } : { type: 'end', outcome: 'failed', cause };
+}

@@ -3,6 +3,7 @@ export * from './symbols';
 export * from './parse';
 export { positionsOf, positionsOfLiteral } from './positions';
 export * from './automaton';
+export * from './literals';
 export * from './compile';
 export * from './match';
 export * from './algebra';

@@ -34,24 +34,35 @@ export function matchDigits(automaton: Automaton, digits: string): Match {
 
 /**
  * Why one map does not match a whole string: the digit at which it went wrong and what was needed there, or how many
- * more digits are missing. Null when it matches. One idea: walk until dead, then look at the ways on just before.
+ * more digits are missing. Null when it matches.
  */
 export function whyNot(automaton: Automaton, digits: string): string | null {
-  let state = 0;
+  return whyNoneOf([automaton], digits);
+}
+
+/** The same for several maps side by side: null when any matches. One idea: walk until all are dead, look at the ways on just before. */
+export function whyNoneOf(automata: readonly Automaton[], digits: string): string | null {
+  let states = automata.map(() => 0);
+  const waysFrom = () =>
+    states.reduce((mask, state, i) => (state === DEAD ? mask : mask | waysOn(automata[i]!, state)), 0);
   for (let i = 0; i < digits.length; i++) {
     const symbol = symbolIndex(digits.charCodeAt(i));
-    const next = symbol < 0 ? DEAD : automaton.next[state * SYMBOL_COUNT + symbol]!;
-    if (next === DEAD) {
-      const on = waysOn(automaton, state);
+    const next = states.map((state, k) =>
+      state === DEAD || symbol < 0 ? DEAD : automata[k]!.next[state * SYMBOL_COUNT + symbol]!,
+    );
+    if (next.every((state) => state === DEAD)) {
+      const on = waysFrom();
       if (on === 0) return `takes ${i} ${i === 1 ? 'digit' : 'digits'}; ${digits.length} came`;
       return `${ordinal(i + 1)} digit is ${digits[i]}; needs ${maskInWords(on)}`;
     }
-    state = next;
+    states = next;
   }
-  if (automaton.accepts[state]!.length > 0) return null;
-  const missing = fewestMissing(automaton, state);
+  if (states.some((state, i) => state !== DEAD && automata[i]!.accepts[state]!.length > 0)) return null;
+  const missing = Math.min(
+    ...states.map((state, i) => (state === DEAD ? Infinity : fewestMissing(automata[i]!, state))),
+  );
   if (digits === '') return `needs at least ${missing} ${missing === 1 ? 'digit' : 'digits'}`;
-  return `needs at least ${missing} more ${missing === 1 ? 'digit' : 'digits'}, ${maskInWords(waysOn(automaton, state))} next`;
+  return `needs at least ${missing} more ${missing === 1 ? 'digit' : 'digits'}, ${maskInWords(waysFrom())} next`;
 }
 
 /** How many symbols it takes at least from a state to one that accepts (breadth first). */

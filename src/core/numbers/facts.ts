@@ -79,8 +79,3 @@ export const COUNTRY_FACTS: Readonly<Record<string, CountryFacts>> = {
     service: [{ map: '[2-8]11', name: 'public service', tariff: 'ordinary' }],
   },
 };
-
-/** Emergency numbers of a country; 112 where nothing more is known, as mobile networks take it everywhere. */
-export function emergencyNumbersOf(country: string): readonly string[] {
-  return COUNTRY_FACTS[country]?.emergency ?? ['112'];
-}

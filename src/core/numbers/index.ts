@@ -4,5 +4,6 @@ export * from './number';
 export { GLOBAL_CODES } from './global';
 export { mainCountryOf, rangeAutomaton, rangeOf, type NumberRange, type RangeData } from './ranges';
 export * from './facts';
+export * from './short';
 export * from './read';
 export * from './write';

@@ -1,4 +1,5 @@
 import type { NumberType } from './kinds';
+import type { ShortNumbers } from './short';
 
 /** An outside number once read: E.164 and what is known of it. `null` e164 for short and private numbers. */
 export interface OutsideNumber {
@@ -29,4 +30,6 @@ export interface NumberPlace {
   country: string;
   area: string | null;
   additions: readonly NumberAddition[];
+  /** short numbers as the plan has them; those of the country where this is not set */
+  short?: ShortNumbers;
 }

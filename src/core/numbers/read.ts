@@ -1,9 +1,8 @@
-import { compileKnownMap, run, type Automaton } from '../digits';
-import { COUNTRY_FACTS, emergencyNumbersOf } from './facts';
 import { GLOBAL_CODES } from './global';
 import type { CallKind } from './kinds';
 import { significantOf } from './national';
 import type { NumberAddition, NumberPlace, OutsideNumber } from './number';
+import { isServiceNumber, shortNumbersOf } from './short';
 import { callingCodeAt, isPossibleLength, onlyCountryOf, prefixesOf, rangeOf } from './ranges';
 
 /** How the digits taken by an outbound rule or delivered by a trunk are to be read (ENGINE E5). */
@@ -18,10 +17,10 @@ export function readDigits(digits: string, reading: Reading, place: NumberPlace)
   if (reading === 'private') return shortNumber(digits, null, 'private');
   if (!/^[0-9]+$/.test(digits)) return invalid(digits, `${digits || 'nothing'} holds more than digits`);
   if (reading === 'international') return fromE164(`+${digits}`, place.additions);
-  if (reading === 'national' && emergencyNumbersOf(place.country).includes(digits))
+  const short = place.short ?? shortNumbersOf(place.country);
+  if (reading === 'national' && short.emergency.includes(digits))
     return shortNumber(digits, place.country, 'emergency');
-  if (reading === 'national' && isServiceNumber(digits, place.country))
-    return shortNumber(digits, place.country, 'service');
+  if (reading === 'national' && isServiceNumber(digits, short)) return shortNumber(digits, place.country, 'service');
   const code = callingCodeOf(place.country);
   const significant = reading === 'subscriber' ? `${place.area ?? ''}${digits}` : significantOf(digits, place.country);
   const e164 = `+${code}${significant}`;
@@ -88,20 +87,6 @@ export const callingCodeOf = (country: string): string => prefixesOf(country).co
 export const nationalPrefixOf = (country: string): string => prefixesOf(country).prefix;
 /** What is dialled before a number abroad, such as `00`. */
 export const internationalPrefixOf = (country: string): string => prefixesOf(country).abroad;
-
-const serviceMaps = new Map<string, Automaton>();
-
-function isServiceNumber(digits: string, country: string): boolean {
-  const facts = COUNTRY_FACTS[country];
-  if (!facts) return false;
-  let automaton = serviceMaps.get(country);
-  if (!automaton) {
-    automaton = compileKnownMap(facts.service.map((s) => s.map).join('|')).automaton;
-    serviceMaps.set(country, automaton);
-  }
-  const state = run(automaton, digits);
-  return state >= 0 && automaton.accepts[state]!.length > 0;
-}
 
 function shortNumber(digits: string, country: string | null, type: 'service' | 'private' | 'emergency'): OutsideNumber {
   return { e164: null, country, callingCode: null, significant: digits, type, valid: true, why: null };

@@ -2,19 +2,47 @@ import { z } from 'zod';
 import { parseDigitMap } from '../digits';
 import { callingCodeOf } from '../numbers';
 
-/** The kinds of object a plan is made of; also the kinds a reference can point to. */
+/**
+ * The kinds of object a plan is made of; also the kinds a reference can point to. In an order in which references that must
+ * be there point backwards.
+ */
 export const OBJECT_KINDS = [
   'class',
   'ladder',
+  'holidays',
+  'hours',
+  'prompt',
+  'team',
   'site',
+  'sitePair',
   'trunk',
   'person',
   'mailbox',
+  'reachPlan',
   'extension',
+  'ringGroup',
+  'pageGroup',
+  'queue',
+  'attendant',
+  'timeSwitch',
+  'announcement',
+  'directory',
+  'outsideNumber',
+  'conference',
+  'fax',
+  'parkPlace',
+  'tone',
+  'webLink',
+  'attendantKey',
+  'reachStep',
+  'featureCode',
+  'presenceRule',
   'number',
   'rung',
   'inboundRoute',
+  'routeRule',
   'numberAddition',
+  'shortNumber',
 ] as const;
 export type ObjectKind = (typeof OBJECT_KINDS)[number];
 

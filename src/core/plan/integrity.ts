@@ -1,3 +1,5 @@
+import { DIALABLE_KINDS } from '../destinations/kinds';
+import { TooManyStates, compileKnownMap, determinise, positionsOf } from '../digits';
 import { OBJECT_KINDS, type ObjectKind } from './fields';
 import { fitsTarget, referenceFieldsOf } from './introspect';
 import { OBJECTS, labelOf, objectsOf, type AnyObject, type Plan } from './plan';
@@ -35,6 +37,9 @@ export function integrityErrors(plan: Plan): InputError[] {
   if (plan.organisation.blockedLeadTo)
     check(plan.organisation.blockedLeadTo, 'destination', 'organisation.blockedLeadTo', known, errors);
   errors.push(...digitsTwice(plan), ...numbersTwice(plan), ...rangeOverlaps(plan), ...siteCodes(plan));
+  errors.push(...pairsTwice(plan), ...keysTwice(plan));
+  // References must be whole before maps are put together by them.
+  if (errors.length === 0) errors.push(...entangledLadders(plan));
   return errors;
 }
 
@@ -94,12 +99,56 @@ function sharing<T>(rows: readonly T[], keyOf: (row: T) => string | null): { row
     );
 }
 
+/** Everything with digits of its own: extensions, groups, feature codes and the like share one number space. */
 function digitsTwice(plan: Plan): InputError[] {
-  return sharing(plan.extensions, (e) => `${numberSpaceOf(plan, e.site)} ${e.digits}`).map(({ row, index, other }) => ({
+  const all = DIALABLE_KINDS.flatMap((kind) =>
+    objectsOf(plan, kind).flatMap((o, i) =>
+      'digits' in o && o.digits !== null
+        ? [{ kind, object: o, digits: o.digits, site: o.site, path: `${OBJECTS[kind].list}.${i}.digits` }]
+        : [],
+    ),
+  );
+  return sharing(all, (o) => `${numberSpaceOf(plan, o.site)} ${o.digits}`).map(({ row, other }) => ({
     code: 'digits-twice',
-    path: `extensions.${index}.digits`,
-    sentence: `${row.digits} is already ${other.name}; digits are unique in a number space.`,
+    path: row.path,
+    sentence: `${row.digits} is already ${other.object.name}; digits are unique in a number space.`,
   }));
+}
+
+/** One object for both directions of a pair of sites. */
+function pairsTwice(plan: Plan): InputError[] {
+  return sharing(plan.sitePairs, (p) => [p.siteA, p.siteB].sort().join(' ')).map(({ index, other }) => ({
+    code: 'pair-twice',
+    path: `sitePairs.${index}.siteB`,
+    sentence: `This pair of sites is in the plan already as ${other.id}; one object holds both directions.`,
+  }));
+}
+
+/** A key of an attendant leads to one place in each mode. */
+function keysTwice(plan: Plan): InputError[] {
+  return sharing(plan.attendantKeys, (k) => `${k.attendant} ${k.mode} ${k.key}`).map(({ row, index, other }) => ({
+    code: 'key-twice',
+    path: `attendantKeys.${index}.key`,
+    sentence: `${row.key} is set already when ${row.mode}, as ${other.id}; a key leads to one place.`,
+  }));
+}
+
+/** States that the maps of one ladder may need together. */
+const MOST_LADDER_STATES = 50_000;
+
+/** Maps that are harmless alone can be too entangled together to be matched quickly. */
+function entangledLadders(plan: Plan): InputError[] {
+  return plan.ladders.flatMap((ladder, i) => {
+    const maps = plan.rungs.filter((r) => r.ladder === ladder.id).map((r) => positionsOf(compileKnownMap(r.map).map));
+    try {
+      determinise(maps, MOST_LADDER_STATES);
+      return [];
+    } catch (e) {
+      if (!(e instanceof TooManyStates)) throw e;
+      const sentence = `The digit maps of ${ladder.name} are too entangled to be matched together: ${e.message}. Maps that begin with x. do this.`;
+      return [{ code: 'maps-entangled', path: `ladders.${i}`, sentence }];
+    }
+  });
 }
 
 function numbersTwice(plan: Plan): InputError[] {

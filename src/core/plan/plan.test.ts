@@ -95,6 +95,7 @@ describe('the plan document', () => {
       'class',
       'outgoingNumber',
       'mailbox',
+      'reachPlan',
       'emergencyCallback',
     ]);
   });

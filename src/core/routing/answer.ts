@@ -1,11 +1,16 @@
+import type { DestinationKind } from '../destinations/kinds';
 import type { CallKind } from '../numbers';
 import type { MatchState } from '../digits';
 import type { Cause } from './cause';
 import type { ReasonCode } from './reasons';
 
+/** What a call can land on; `tone` without an id is a release by the exchange. */
+export type LandingKind =
+  Exclude<DestinationKind, 'outsideNumber' | 'timeSwitch' | 'parkPlace' | 'reachPlan'> | 'outside';
+
 /** Where a call ends up (ENGINE E11). */
 export interface Landing {
-  kind: 'extension' | 'mailbox' | 'outside' | 'tone';
+  kind: LandingKind;
   id: string | null;
   digits: string | null;
   label: string;
@@ -36,6 +41,7 @@ export interface TraceStep {
     | 'emergency'
     | 'incoming'
     | 'route'
+    | 'feature'
     | 'destination'
     | 'end';
   code: ReasonCode;

@@ -4,14 +4,23 @@ import { knownNumber } from './exchange';
 import type { ReasonCode } from './reasons';
 import { refTo, type Run } from './run';
 
+/** What a leg needs to know of the extension behind it. */
+export type LegOwner = Pick<
+  Extension,
+  'id' | 'name' | 'digits' | 'site' | 'person' | 'class' | 'outgoingNumber' | 'withholdNumber'
+>;
+
 /** On whose behalf a call leaves. */
 export interface Leg {
   /** the extension that dials or forwards; null for transit */
-  owner: Extension | null;
-  origin: 'phone' | 'forward' | 'transit';
+  owner: LegOwner | null;
+  /** dialled at a phone, forwarded, led outside by the plan for a call from inside, or asked for by an outside caller */
+  origin: 'phone' | 'forward' | 'plan' | 'transit';
   /** calling number of the outside caller of a forwarded or transit call; null when withheld or when there is none */
   original: string | null;
   cameBy: Trunk | null;
+  /** the trunk by which the whole call came in, whether or not its caller is shown */
+  entered?: Trunk | null;
 }
 
 interface Candidate {
@@ -26,7 +35,7 @@ interface Candidate {
  * and a doubt when the trunk does not own what it shows.
  */
 export function shownNumber(run: Run, leg: Leg, rung: Rung, trunk: Trunk): string | null {
-  const diverted = leg.origin !== 'phone';
+  const diverted = leg.origin !== 'phone' && leg.origin !== 'plan';
   if (diverted && leg.cameBy) {
     if (trunk.showsOriginalCaller) {
       const text = leg.original ? written(run, leg.original, trunk) : null;
@@ -67,7 +76,7 @@ function candidate(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Candidate {
   const none = (code: ReasonCode, why: string): Candidate => ({ code, e164: null, text: null, why });
   const number = (code: ReasonCode, n: PlanNumber, why: string): Candidate => ({ code, e164: n.e164, text: null, why });
   const at = (id: string | null | undefined) => (id ? numbers.get(id) : undefined);
-  if (leg.origin === 'phone' && (run.call.withhold || owner?.withholdNumber))
+  if (leg.origin === 'phone' && (run.call.withhold || run.withheld || owner?.withholdNumber))
     return none('shown-withheld', 'the caller withholds it');
   if (rung.show === 'extension' && owner)
     return { code: 'shown-extension', e164: null, text: owner.digits, why: `${rung.name} shows the extension` };

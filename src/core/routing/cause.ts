@@ -14,6 +14,8 @@ export const UNREACHABLE: Cause = { q850: 20, sip: 480 };
 export const LOOP: Cause = { q850: 25, sip: 482 };
 export const TOO_MANY_HOPS: Cause = { q850: 25, sip: 483 };
 export const OUT_OF_ORDER: Cause = { q850: 38, sip: 503 };
+/** Resource unavailable: the link of a site carries no further call. */
+export const LINK_FULL: Cause = { q850: 47, sip: 503 };
 export const TIMER: Cause = { q850: 102, sip: 504 };
 
 /** SIP status to Q.850 cause, RFC 3398 section 8.2.6.1; a received 408 counts as 18 (ENGINE E7). */

@@ -1,6 +1,6 @@
 import type { Extension, PlanNumber, Site, Trunk } from '../plan';
 import { written } from './caller-id';
-import type { DialRule } from './exchange';
+import type { DialRule } from './context';
 import { ending, refTo, type Ending, type Run } from './run';
 import { chooseTrunk } from './trunks';
 
@@ -25,7 +25,12 @@ export function emergencyCall(
       out: rule.number,
     },
   );
-  const choice = chooseTrunk(run, emergencyTrunks(run, site), { cameBy: null, transit: false, emergency: true });
+  const choice = chooseTrunk(run, emergencyTrunks(run, site), {
+    cameBy: null,
+    fromSite: null,
+    transit: false,
+    emergency: true,
+  });
   if ('ended' in choice) {
     run.step('emergency', 'emergency-alarm', `No trunk carried the emergency call; ${site.name} raises an alarm.`, {
       object: refTo('site', site),

@@ -1,11 +1,14 @@
-import { matchDigits, run as runAutomaton, whyNot } from '../digits';
+import { matchDigits, whyNot } from '../digits';
 import { nationalPrefixOf, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
-import type { PlanNumber, Trunk } from '../plan';
+import type { InboundRoute, PlanNumber, RouteRule, Trunk } from '../plan';
 import type { NotTaken } from './answer';
 import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED } from './cause';
+import { dialledAll, rulesAt } from './context';
 import { contextOf, knownNumber, type CompiledRoute, type Exchange } from './exchange';
+import { hoursNow, type HoursNow } from './hours-now';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
+import { sayRecorded } from './trunks';
 import { walk } from './walk';
 
 const CALLBACK_MINUTES = 60;
@@ -74,13 +77,14 @@ export function fromTrunk(run: Run, trunk: Trunk, delivered: string, calling: st
     );
     return ending({ outcome: 'failed', trunk: trunk.id, cause: NO_CHANNEL });
   }
+  sayRecorded(run, trunk);
   const called = readDelivered(run, trunk, delivered);
   const done = (e: Ending): Ending => ({ ...e, trunk: e.trunk ?? trunk.id, e164: e.e164 ?? called.e164 });
   const caller = callingE164(run, trunk, calling);
   const blocked = blockedBy(run, trunk, caller);
   if (blocked) return done(blocked);
   const back = emergencyCallback(run, called);
-  if (back) return done(walk(run, { type: 'destination', id: back }, { trunk, calling: caller }));
+  if (back) return done(walk(run, { type: 'destination', id: back }, { trunk, calling: caller, site: trunk.site }));
   const ours = called.type === 'private' ? null : inventory(run, trunk, called);
   if (called.type !== 'private' && !ours) return done(otherwise(run, trunk, [], caller));
   return done(route(run, trunk, called, ours, caller));
@@ -135,7 +139,7 @@ function blockedBy(run: Run, trunk: Trunk, calling: string | null): Ending | nul
       in: calling,
     });
     if (!leadTo) return ending({ outcome: 'refused', rule: 'blocked', cause: REFUSED });
-    return { ...walk(run, { type: 'destination', id: leadTo }, { trunk, calling }), rule: 'blocked' };
+    return { ...walk(run, { type: 'destination', id: leadTo }, { trunk, calling, site: trunk.site }), rule: 'blocked' };
   }
   return null;
 }
@@ -197,19 +201,57 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
       in: text,
       notTaken,
     });
-    if (taken.dialledExtension) return { ...dialledExtension(run, trunk, called, calling), rule: taken.id };
-    if (taken.leadsTo)
-      return { ...walk(run, { type: 'destination', id: taken.leadsTo }, { trunk, calling }), rule: taken.id };
-    return { ...released(run, taken.name), rule: taken.id };
+    return { ...throughRoute(run, trunk, called, taken, calling), rule: taken.id };
   }
   if (ours?.belongsTo) {
     run.step('route', 'direct-number', `No inbound route takes ${ours.e164}; it is a direct number.`, {
       object: refTo('number', ours),
       notTaken,
     });
-    return { ...walk(run, { type: 'destination', id: ours.belongsTo }, { trunk, calling }), rule: ours.id };
+    return {
+      ...walk(run, { type: 'destination', id: ours.belongsTo }, { trunk, calling, site: trunk.site }),
+      rule: ours.id,
+    };
   }
   return otherwise(run, trunk, notTaken, calling);
+}
+
+/** The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. */
+function throughRoute(
+  run: Run,
+  trunk: Trunk,
+  called: OutsideNumber,
+  taken: InboundRoute,
+  calling: string | null,
+): Ending {
+  const go = (id: string) => walk(run, { type: 'destination', id }, { trunk, calling, site: trunk.site });
+  const notTaken: NotTaken[] = [];
+  for (const rule of run.exchange.routeRules.get(taken.id) ?? []) {
+    const now = hoursNow(run.exchange, run.situation, rule.hours, run.call.at + run.atSeconds * 1000);
+    const object = refTo('routeRule', rule);
+    if (now.leadsTo) {
+      run.step('route', 'notice-leads', `${now.why}: the notice leads elsewhere.`, { object, notTaken });
+      return go(now.leadsTo);
+    }
+    if (ruleFits(rule, now)) {
+      run.step('route', 'hours-fit', `${now.why}: ${taken.name} leads on.`, { object, notTaken });
+      return go(rule.leadsTo);
+    }
+    notTaken.push({ rule: rule.id, label: `${taken.name} when ${rule.when}`, code: 'hours-differ', why: now.why });
+  }
+  if (notTaken.length > 0)
+    run.step('route', 'otherwise', `No time rule of ${taken.name} fits; its otherwise does.`, {
+      object: refTo('inboundRoute', taken),
+      notTaken,
+    });
+  if (taken.dialledExtension) return dialledExtension(run, trunk, called, calling);
+  return taken.leadsTo ? go(taken.leadsTo) : released(run, taken.name);
+}
+
+/** A holiday is closed as well, and a notice is open or closed besides; the first rule that fits decides. */
+function ruleFits(rule: RouteRule, now: HoursNow): boolean {
+  if (rule.when === 'open') return now.open;
+  return rule.when === 'closed' ? !now.open : rule.when === now.mode;
 }
 
 function routeObstacle(
@@ -246,7 +288,10 @@ function otherwise(run: Run, trunk: Trunk, notTaken: NotTaken[], calling: string
     return ending({ outcome: 'unroutable', rule: 'otherwise', cause: UNALLOCATED });
   }
   run.step('route', 'otherwise', `No route takes it; it goes to the otherwise of ${trunk.name}.`, { object, notTaken });
-  return { ...walk(run, { type: 'destination', id: trunk.otherwise }, { trunk, calling }), rule: 'otherwise' };
+  return {
+    ...walk(run, { type: 'destination', id: trunk.otherwise }, { trunk, calling, site: trunk.site }),
+    rule: 'otherwise',
+  };
 }
 
 function released(run: Run, name: string): Ending {
@@ -258,18 +303,15 @@ function released(run: Run, name: string): Ending {
 function dialledExtension(run: Run, trunk: Trunk, called: OutsideNumber, calling: string | null): Ending {
   const digits = called.significant;
   const context = contextOf(run.exchange, { person: null, site: trunk.site });
-  const state = runAutomaton(context.automaton, digits);
-  const rule =
-    state < 0
-      ? undefined
-      : context.automaton.accepts[state]!.map((i) => context.rules[i]!).find((r) => r.type !== 'emergency');
+  const state = dialledAll(context, digits);
+  const rule = state ? rulesAt(context, state).find((r) => r.type === 'destination' || r.type === 'rung') : undefined;
   if (!rule) {
     run.step('route', 'dialled-nothing', `Nothing here has the digits ${digits}.`, { in: digits });
     return ending({ outcome: 'unroutable', cause: UNALLOCATED });
   }
   if (rule.type === 'destination') {
     run.step('route', 'dialled-extension', `${digits} is an extension here.`, { in: digits });
-    return walk(run, { type: 'destination', id: rule.id }, { trunk, calling });
+    return walk(run, { type: 'destination', id: rule.id }, { trunk, calling, site: trunk.site });
   }
   if (rule.type !== 'rung') return ending({ outcome: 'unroutable', cause: UNALLOCATED });
   run.step('route', 'dialled-outside', `${digits} is an outside number here: the caller asks for transit.`, {

@@ -1,5 +1,5 @@
 import { CALL_KIND_WORDS, kindFrom, readDigits, writeNumber, type CallKind, type OutsideNumber } from '../numbers';
-import { isFor, type CompiledRung } from './exchange';
+import { isListed, type CompiledRung } from './exchange';
 import { shownNumber, type Leg } from './caller-id';
 import { REFUSED, UNALLOCATED } from './cause';
 import { ending, refTo, type Ending, type Run } from './run';
@@ -9,7 +9,7 @@ import { chooseTrunk } from './trunks';
 export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: Leg, siteId: string): Ending {
   const base = { rule: rung.id };
   const object = refTo('rung', rung);
-  if (leg.owner && isRefused(leg.owner, rung)) {
+  if (leg.owner && isRefused(run, leg.owner, rung)) {
     run.step('rule', 'rung-refuses', `${rung.name} is not for ${leg.owner.name}; the search ends here.`, { object });
     return ending({ ...base, outcome: 'refused', cause: REFUSED });
   }
@@ -25,7 +25,8 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
   const refused = classRefuses(run, leg, kind);
   if (refused) return ending({ ...base, outcome: 'refused', kind, e164: number.e164, cause: REFUSED });
   const choice = chooseTrunk(run, rung.trunks, {
-    cameBy: leg.cameBy,
+    cameBy: leg.entered ?? leg.cameBy,
+    fromSite: leg.entered?.site ?? leg.owner?.site ?? leg.cameBy?.site ?? siteId,
     transit: leg.origin === 'transit',
     emergency: false,
   });
@@ -57,9 +58,9 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
   });
 }
 
-function isRefused(owner: { person: string | null; site: string }, rung: CompiledRung['rung']): boolean {
-  const lists = { ...rung, forPeople: rung.notForPeople, forSites: rung.notForSites };
-  return (lists.forPeople.length > 0 || lists.forSites.length > 0) && isFor(lists, owner);
+function isRefused(run: Run, owner: { person: string | null; site: string }, rung: CompiledRung['rung']): boolean {
+  const lists = { forPeople: rung.notForPeople, forTeams: rung.notForTeams, forSites: rung.notForSites };
+  return isListed(run.exchange, lists, owner);
 }
 
 function sayNumber(run: Run, number: OutsideNumber, digits: string, rest: string, kind: CallKind): void {
@@ -77,6 +78,7 @@ function sayNumber(run: Run, number: OutsideNumber, digits: string, rest: string
 /** Whether the class of the extension behind the call forbids this kind (ENGINE E6); leaves a step either way. */
 function classRefuses(run: Run, leg: Leg, kind: CallKind): boolean {
   if (!leg.owner || kind === 'emergency') return false;
+  if (leg.origin === 'plan') return false;
   const owner = leg.owner;
   const cos = run.exchange.classes.get(owner.class)!;
   const right = cos.rights[kind];

@@ -52,6 +52,10 @@ export class Run {
   /** seconds since the first symbol */
   atSeconds = 0;
   secondsWaited = 0;
+  /** keys of the situation that were used up */
+  keysUsed = 0;
+  /** the caller dialled a code that hides the number */
+  withheld = false;
 
   constructor(
     readonly exchange: Exchange,
@@ -70,6 +74,13 @@ export class Run {
       sentence,
       notTaken: detail.notTaken ?? [],
     });
+  }
+
+  /** Keys that the caller still presses, in order. */
+  keysLeft(): { atSeconds: number; key: string }[] {
+    const { keys } = this.situation;
+    if (!keys) return [];
+    return [...keys].sort((a, b) => a.atSeconds - b.atSeconds).slice(this.keysUsed);
   }
 
   wait(seconds: number): void {

@@ -1,10 +1,12 @@
 import { run as runAutomaton, whyNot } from '../digits';
-import type { Extension } from '../plan';
+import type { Extension, Site } from '../plan';
 import type { Call, NotTaken, Trace } from './answer';
-import { REFUSED } from './cause';
+import { REFUSED, UNALLOCATED } from './cause';
 import { collect } from './collect';
 import { emergencyCall } from './emergency';
-import { contextOf, isFor, ladderOf, type DialContext, type DialRule, type Exchange } from './exchange';
+import type { DialContext, DialRule } from './context';
+import { contextOf, isFor, ladderOf, type Exchange } from './exchange';
+import { featureCall } from './features';
 import { fromOutside, fromTrunk } from './incoming';
 import { leaveBy } from './outgoing';
 import { ending, refTo, Run, type Ending } from './run';
@@ -36,11 +38,23 @@ function answer(run: Run): Ending {
 /** Digits dialled at a phone (ENGINE E4): emergency, then what is inside, then the ladder of the site. */
 function fromPhone(run: Run, extension: Extension): Ending {
   const context = contextOf(run.exchange, extension);
-  const collected = collect(run, context);
+  let collected = collect(run, context);
   if ('ended' in collected) return collected.ended;
+  const code = collected.rules[0]!;
+  if (code.type === 'feature' && code.code.feature === 'withhold number' && collected.rest !== '') {
+    run.withheld = true;
+    run.step('feature', 'withheld-by-code', `${code.digits} hides the number for this call.`, {
+      object: refTo('featureCode', code.code),
+      in: run.call.dial,
+      out: collected.rest,
+    });
+    collected = collect(run, context, collected.rest);
+    if ('ended' in collected) return collected.ended;
+  }
   const { digits, rules } = collected;
   const winner = rules[0]!;
   if (winner.type === 'emergency') return emergencyCall(run, winner, extension, context.site);
+  if (winner.type === 'feature') return feature(run, winner, extension, context.site);
   if (winner.type === 'destination') return callInside(run, extension, winner, digits, context);
   const { rung } = winner.compiled;
   run.step('rule', 'rung-fits', `Outbound rule ${rung.name} fits (${rung.map}).`, {
@@ -55,6 +69,22 @@ function fromPhone(run: Run, extension: Extension): Ending {
     { owner: extension, origin: 'phone', original: null, cameBy: null },
     extension.site,
   );
+}
+
+/** A feature code; the test of the emergency service goes the way of emergency calls. */
+function feature(
+  run: Run,
+  { code, digits }: Extract<DialRule, { type: 'feature' }>,
+  extension: Extension,
+  site: Site,
+): Ending {
+  if (code.feature !== 'test emergency') return featureCall(run, code, extension);
+  const test = run.exchange.places.get(site.id)!.short?.emergencyTest;
+  if (test) return emergencyCall(run, { type: 'emergency', number: test, form: digits, test: true }, extension, site);
+  run.step('feature', 'feature', `${site.country} has no code for test calls to the emergency service.`, {
+    object: refTo('featureCode', code),
+  });
+  return ending({ outcome: 'unroutable', rule: code.id, kind: 'emergency', cause: UNALLOCATED });
 }
 
 function callInside(
@@ -76,7 +106,15 @@ function callInside(
     in: digits,
     notTaken,
   });
-  const end = walk(run, { type: 'destination', id: rule.id }, { trunk: null, calling: null });
+  const end = walk(
+    run,
+    { type: 'destination', id: rule.id },
+    {
+      trunk: null,
+      calling: null,
+      site: extension.site,
+    },
+  );
   return {
     ...end,
     kind: end.kind ?? 'internal',
@@ -86,7 +124,7 @@ function callInside(
 }
 
 function emergencyDiffers(context: DialContext, digits: string): NotTaken[] {
-  const why = whyNot(context.emergency, digits);
+  const why = whyNot(context.emergency.automaton, digits);
   return why ? [{ rule: 'emergency', label: 'Emergency numbers', code: 'digits-differ', why }] : [];
 }
 
@@ -102,7 +140,7 @@ function othersInLadder(
   digits: string,
 ): NotTaken[] {
   const out = emergencyDiffers(context, digits);
-  const inside = whyNot(context.objects, digits);
+  const inside = whyNot(context.objects.automaton, digits);
   if (inside) out.push({ rule: 'extensions', label: 'Extensions', code: 'digits-differ', why: inside });
   let above = true;
   for (const { rung, map } of ladderOf(exchange, context.site)) {
@@ -112,7 +150,7 @@ function othersInLadder(
     }
     const entry = { rule: rung.id, label: rung.name };
     const why = whyNot(map.automaton, digits);
-    if (!isFor(rung, extension)) {
+    if (!isFor(exchange, rung, extension)) {
       if (why === null)
         out.push({ ...entry, code: 'not-for-this-phone', why: `takes these digits, but is not for ${extension.name}` });
       else if (above) out.push({ ...entry, code: 'digits-differ', why });

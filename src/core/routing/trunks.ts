@@ -1,7 +1,10 @@
 import type { Trunk } from '../plan';
 import type { NotTaken } from './answer';
-import { NO_CHANNEL, causeOf, movesOn, type Cause } from './cause';
+import { LINK_FULL, NO_CHANNEL, causeOf, movesOn, type Cause } from './cause';
 import type { ReasonCode } from './reasons';
+import { freeChannel } from './channel';
+import { spoken } from '../destinations/hear';
+import { linkObstacle, pairKey, spokenBetween } from './link';
 import { refTo, type Run } from './run';
 
 /** What the search for a trunk must respect. */
@@ -10,6 +13,8 @@ export interface TrunkNeeds {
   cameBy: Trunk | null;
   /** digits were chosen by an outside caller: only a trunk with transit may carry that (ENGINE E6 b) */
   transit: boolean;
+  /** the site from which the call comes, for its link; null when that is no site */
+  fromSite: string | null;
   /** emergency calls obey neither kept channels nor transit (ENGINE E4) */
   emergency: boolean;
 }
@@ -35,6 +40,8 @@ export function chooseTrunk(run: Run, trunkIds: readonly string[], needs: TrunkN
     const failed = failureOf(run, trunk, needs);
     if (!failed) {
       run.step('trunk', 'trunk-taken', `${trunk.name} carries the call.`, { object: refTo('trunk', trunk), notTaken });
+      sayChannel(run, trunk);
+      sayRecorded(run, trunk);
       return { trunk };
     }
     if (failed.ends) {
@@ -48,7 +55,28 @@ export function chooseTrunk(run: Run, trunkIds: readonly string[], needs: TrunkN
   }
   const code: ReasonCode = trunkIds.length === 0 ? 'no-trunks' : 'trunks-exhausted';
   run.step('trunk', code, trunkIds.length === 0 ? 'No trunk is named here.' : 'No trunk is left to try.', { notTaken });
-  return { ended: NO_CHANNEL };
+  // The link alone stood in the way: its own cause (ENGINE E7).
+  const onlyLink = notTaken.length > 0 && notTaken.every((n) => n.code === 'trunk-link-full');
+  return { ended: onlyLink ? LINK_FULL : NO_CHANNEL };
+}
+
+/** On a trunk with channels, which one is taken (ENGINE E7). */
+function sayChannel(run: Run, trunk: Trunk): void {
+  if (trunk.kind !== 'isdn') return;
+  const state = run.situation.trunks?.find((t) => t.id === trunk.id);
+  const channel = freeChannel(trunk, state);
+  run.step('trunk', 'trunk-channel', `Channel ${channel} of ${trunk.name} is taken: ${trunk.channelChoice}.`, {
+    object: refTo('trunk', trunk),
+    out: String(channel),
+  });
+}
+
+export function sayRecorded(run: Run, trunk: Trunk): void {
+  if (!trunk.recorded) return;
+  const consent = spoken(run.exchange, trunk.consent);
+  run.step('trunk', 'recorded', `Calls on ${trunk.name} are recorded; ${consent} says so.`, {
+    object: refTo('trunk', trunk),
+  });
 }
 
 function obstacleOf(run: Run, trunk: Trunk, needs: TrunkNeeds): { code: ReasonCode; why: string } | null {
@@ -62,6 +90,15 @@ function obstacleOf(run: Run, trunk: Trunk, needs: TrunkNeeds): { code: ReasonCo
       code: 'trunk-kept',
       why: `${inUse} of ${trunk.channels} channels are in use and ${trunk.keptForIncoming} are kept for incoming calls`,
     };
+  const agreed = needs.fromSite ? spokenBetween(run.exchange, needs.fromSite, trunk.site) : null;
+  if (
+    agreed &&
+    run.exchange.sitePairs.has(pairKey(needs.fromSite!, trunk.site)) &&
+    !trunk.codecs.includes(agreed.codec)
+  )
+    return { code: 'trunk-codec', why: `does not speak ${agreed.codec}, which its site and the caller’s agreed on` };
+  const link = needs.emergency ? null : linkObstacle(run.exchange, run.situation, needs.fromSite, trunk.site);
+  if (link) return { code: 'trunk-link-full', why: link };
   if (needs.cameBy && !needs.cameBy.codecs.some((c) => trunk.codecs.includes(c)))
     return { code: 'trunk-codec', why: `shares no codec with ${needs.cameBy.name}` };
   if (needs.transit && !(trunk.transit && needs.cameBy?.transit))

@@ -170,6 +170,7 @@ const STEP_GLYPH: Record<TraceStep['type'], EndKind> = {
   emergency: 'refused',
   incoming: 'trunk',
   route: 'rule',
+  feature: 'rule',
   destination: 'extension',
   end: 'outside',
 };

@@ -1,6 +1,8 @@
 import {
   OBJECT_KINDS,
   OBJECTS,
+  PLAN_FORMAT,
+  PLAN_VERSION,
   fieldsOf,
   numberSpaceOf,
   planSchema,
@@ -9,7 +11,7 @@ import {
   type ObjectKind,
   type Plan,
 } from '@/core/plan';
-import { DESTINATION_KINDS } from '@/core/destinations';
+import { DIALABLE_KINDS } from '@/core/destinations';
 import { change, rows, type Queryable, type Row, type SqlValue } from './pool';
 
 /**
@@ -36,20 +38,6 @@ interface Column {
 
 export type DraftKind = ObjectKind | 'organisation';
 
-const TABLES: Record<ObjectKind, string> = {
-  class: 'class',
-  ladder: 'ladder',
-  site: 'site',
-  trunk: 'trunk',
-  person: 'person',
-  mailbox: 'mailbox',
-  extension: 'extension',
-  number: 'number',
-  rung: 'rung',
-  inboundRoute: 'inbound_route',
-  numberAddition: 'number_addition',
-};
-
 /** In an order in which required references point backwards; deletes go the other way. */
 export const WRITE_ORDER: readonly ObjectKind[] = OBJECT_KINDS;
 
@@ -65,8 +53,8 @@ const maps = new Map<ObjectKind, TableMap>();
 function tableOf(kind: ObjectKind): TableMap {
   let map = maps.get(kind);
   if (!map) {
-    const destination = (DESTINATION_KINDS as readonly string[]).includes(kind);
-    const table = TABLES[kind];
+    const destination = (DIALABLE_KINDS as readonly string[]).includes(kind);
+    const table = snake(kind);
     const fields = fieldsOf(kind).filter((f) => f.field !== 'id');
     const lists = fields
       .filter((f) => f.ref && f.many)
@@ -264,8 +252,8 @@ export async function loadPlan(connection: Queryable): Promise<LoadedPlan | null
   if (!organisationRow) return null;
   const rowVersions = new Map<string, number>([['organisation', organisationRow.row_version as number]]);
   const document: Record<string, unknown> = {
-    format: 'polydrome-plan',
-    version: 1,
+    format: PLAN_FORMAT,
+    version: PLAN_VERSION,
     organisation: Object.fromEntries(ORGANISATION.map((c) => [c.field, fromSql(c, organisationRow)])),
   };
   for (const kind of OBJECT_KINDS) {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { inflateRawSync, deflateRawSync } from 'node:zlib';
-import { emptyPlan, planSchema, planText, type Plan } from '@/core/plan';
+import { upgradeDocument, emptyPlan, planSchema, planText, type Plan } from '@/core/plan';
 import { compile, type Exchange } from '@/core/routing';
 import { loadPlan, type LoadedPlan } from '../db/objects';
 import { reading, rows, snapshot, type Queryable } from '../db/pool';
@@ -85,7 +85,10 @@ export async function revisionPlan(number: number): Promise<HeldPlan> {
   const text = inflateRawSync(found.document);
   if (!createHash('sha256').update(text).digest().equals(found.checksum))
     throw new Error(`revision ${number} does not fit its checksum`);
-  return keep(hold({ plan: planSchema.parse(JSON.parse(text.toString('utf8'))), rowVersions: new Map() }, number));
+  // Written by an older version of the program, perhaps; it was whole when it went live.
+  const upgraded = upgradeDocument(JSON.parse(text.toString('utf8')));
+  if (!upgraded.ok) throw new Error(`revision ${number}: ${upgraded.errors[0]!.sentence}`);
+  return keep(hold({ plan: planSchema.parse(upgraded.document), rowVersions: new Map() }, number));
 }
 
 function keep(plan: HeldPlan): HeldPlan {

@@ -1,4 +1,5 @@
 import { spacedNumber } from '@/core/numbers';
+import { nameOf } from '@/core/routing';
 import { ExtensionsPage } from '@/features/extensions/extensions-page';
 import { ledgerPage } from '@/server/ledger-page';
 
@@ -16,7 +17,7 @@ export default async function Page() {
       class: x.classes.get(e.class)!.name,
       number,
       shows: e.withholdNumber ? 'withheld' : outgoing || number || 'site number',
-      mailbox: e.mailbox ? x.mailboxes.get(e.mailbox)!.name : '',
+      mailbox: e.mailbox ? nameOf(x, e.mailbox) : '',
       rings: `${e.ringSeconds} s`,
       person: plan.people.find((p) => p.id === e.person)?.name ?? '',
     };

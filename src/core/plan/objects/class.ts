@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CALL_KINDS, type CallKind } from '../../numbers';
-import { id, name, note } from '../fields';
+import { id, name, note, refs } from '../fields';
 
 /** Kinds of call a class can say something about; emergency calls obey no class (ENGINE E4). */
 export const RULED_KINDS = CALL_KINDS.filter((k): k is Exclude<CallKind, 'emergency'> => k !== 'emergency');
@@ -19,6 +19,9 @@ const rights = Object.fromEntries(
   RULED_KINDS.map((k) => [k, classRight.default({ allow: false, pin: false, forward: false })]),
 ) as Record<RuledKind, z.ZodDefault<typeof classRight>>;
 
+/** Whom holders of a class may watch (ENGINE E6). */
+export const WATCH_RIGHTS = ['nobody', 'own team', 'own site', 'everyone', 'list'] as const;
+
 export const classOfService = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Staff.' }),
@@ -26,6 +29,19 @@ export const classOfService = z.strictObject({
     title: 'Rights',
     description:
       'For each kind of call: allowed, with a PIN, and whether calls may be forwarded to it. Emergency calls always go.',
+  }),
+  watch: z.enum(WATCH_RIGHTS).default('everyone').meta({
+    title: 'May watch',
+    description:
+      'Whose lines may be shown on watch keys: nobody’s, the own team’s, the own site’s, everyone’s, or a list’s.',
+  }),
+  watchPeople: refs('person', 500, {
+    title: 'May watch these people',
+    description: 'The list, when a list is chosen.',
+  }),
+  watchTeams: refs('team', 100, {
+    title: 'May watch these teams',
+    description: 'Teams of the list, when a list is chosen.',
   }),
   note,
 });

@@ -50,6 +50,12 @@ export const extension = z.strictObject({
   })
     .nullable()
     .default(null),
+  reachPlan: ref('reachPlan', {
+    title: 'Reach plan',
+    description: 'Calls follow it instead of just ringing here. Empty: this phone rings, then the mailbox.',
+  })
+    .nullable()
+    .default(null),
   place: line(120).default('').meta({
     title: 'Place',
     description: 'Where a place phone stands; told to the emergency service. Example: Berth 2, quayside.',

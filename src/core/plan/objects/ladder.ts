@@ -29,11 +29,19 @@ export const rung = z
       title: 'For people',
       description: 'Only these people’s phones. Others are read on to the next rule.',
     }),
+    forTeams: refs('team', 100, {
+      title: 'For teams',
+      description: 'Only people of these teams. Empty: see people and sites.',
+    }),
     forSites: refs('site', 100, {
       title: 'For sites',
       description: 'Only phones of these sites. Others are read on to the next rule.',
     }),
     notForPeople: refs('person', 500, { title: 'Not for people', description: 'Refused, and the search ends here.' }),
+    notForTeams: refs('team', 100, {
+      title: 'Not for teams',
+      description: 'Refuses people of these teams and ends the search.',
+    }),
     notForSites: refs('site', 100, { title: 'Not for sites', description: 'Refused, and the search ends here.' }),
     strip: z.number().int().min(0).max(20).default(0).meta({
       title: 'Leave out',

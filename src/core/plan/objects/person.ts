@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { email, id, name, note, ref } from '../fields';
+import { email, id, line, name, note, ref, refs } from '../fields';
 
 export const person = z.strictObject({
   id,
@@ -9,6 +9,11 @@ export const person = z.strictObject({
     .default(null)
     .meta({ title: 'E-mail', description: 'Where notices about this person’s calls are sent.' }),
   site: ref('site', { title: 'Site', description: 'Where this person mostly works.' }),
+  teams: refs('team', 20, { title: 'Teams', description: 'For rules that name a team, and for whom one may watch.' }),
+  spelling: line(80).default('').meta({
+    title: 'Spelling',
+    description: 'The name in Latin letters, for dialling by name. Example: Yuki Mori. Empty: the name itself.',
+  }),
   note,
 });
 export type Person = z.output<typeof person>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LINK_OCTETS, type LinkLayer } from '../../load';
 import { country, digitMap, digits, id, line, name, note, ref, refs, zone } from '../fields';
 
 export const digitRange = z
@@ -7,6 +8,8 @@ export const digitRange = z
     (r) => r.from.length === r.to.length && r.from <= r.to,
     'runs backwards or changes length: 2000 to 2199 is a range',
   );
+
+export const LINK_LAYERS = Object.keys(LINK_OCTETS) as [LinkLayer, ...LinkLayer[]];
 
 export const site = z.strictObject({
   id,
@@ -70,6 +73,15 @@ export const site = z.strictObject({
   })
     .nullable()
     .default(null),
+  linkKbitPerSecond: z.number().min(1).max(10_000_000).nullable().default(null).meta({
+    title: 'Link budget',
+    description: 'Kilobits a second for calls to other places, each direction. Example: 512. Empty: not limited.',
+  }),
+  linkLayer: z.enum(LINK_LAYERS).default('ethernet').meta({
+    title: 'Link layer',
+    description: 'What carries the packets there; adds octets to each. Example: ethernet.',
+  }),
+  linkIp: z.enum(['4', '6']).default('4').meta({ title: 'IP version', description: 'Headers of 20 or 40 octets.' }),
   blockedCallers: digitMap.nullable().default(null).meta({
     title: 'Blocked callers',
     description: 'Calling numbers in E.164 that this site turns away. Example: +46700000x{3}.',

@@ -9,6 +9,9 @@ export const CODECS = ['G.711A', 'G.711U', 'G.722', 'G.726-32', 'G.729', 'iLBC-2
 export const DELIVERED_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
 export const NUMBER_TYPES_ISDN = ['unknown', 'international', 'national', 'subscriber'] as const;
 
+/** How a channel is chosen on trunks that have them (ENGINE E7). */
+export const CHANNEL_CHOICES = ['lowest free', 'highest free', 'rotating up', 'rotating down'] as const;
+
 export const trunk = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Kestrel Voice.' }),
@@ -41,6 +44,10 @@ export const trunk = z.strictObject({
   keptForIncoming: z.number().int().min(0).max(10_000).default(0).meta({
     title: 'Kept for incoming',
     description: 'Channels that outgoing calls leave free. Example: 4. Emergency calls may take them.',
+  }),
+  channelChoice: z.enum(CHANNEL_CHOICES).default('lowest free').meta({
+    title: 'Channel choice',
+    description: 'Which free channel of a channelised trunk a call takes. The other end best does the opposite.',
   }),
   codecs: z.array(z.enum(CODECS)).min(1, 'names no codec; one is needed').max(8).default(['G.711A']).meta({
     title: 'Codecs',
@@ -97,6 +104,13 @@ export const trunk = z.strictObject({
     title: 'Otherwise',
     description: 'Where calls go that fit no number or route. Empty: released as unallocated (Q.850 cause 1).',
   })
+    .nullable()
+    .default(null),
+  recorded: z.boolean().default(false).meta({
+    title: 'Records calls',
+    description: 'Calls on this trunk are recorded. Callers hear the consent announcement first.',
+  }),
+  consent: ref('prompt', { title: 'Consent announcement', description: 'Says that the call is recorded.' })
     .nullable()
     .default(null),
   note,

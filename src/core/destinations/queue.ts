@@ -1,0 +1,126 @@
+import type { Queue } from '../plan';
+import { BUSY, NO_ANSWER, UNREACHABLE } from '../routing/cause';
+import { promptSeconds, spoken } from './hear';
+import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type WayOn } from './offer';
+import { phoneObstacle } from './phone';
+
+/** A queue takes a caller on entry, unless nobody is signed in or too many wait; then time or a key may lead on. */
+export const queue: Behaviour<Queue> = {
+  offer(object, moment) {
+    const signedIn = signedInAgents(object, moment);
+    if (signedIn.length === 0)
+      return passes(
+        object,
+        'nobody signed in',
+        `Nobody is signed in to ${object.name}.`,
+        leadOr(object.nobodySignedIn, UNREACHABLE),
+        'queue-nobody',
+      );
+    const free = signedIn.filter((id) => phoneObstacle(moment.exchange.extensions.get(id)!, moment) === null);
+    const waiting = moment.situation.queues?.find((q) => q.id === object.id)?.waiting ?? 0;
+    if (object.mostWaiting !== null && free.length === 0 && waiting >= object.mostWaiting)
+      return passes(
+        object,
+        'full',
+        `${waiting} callers wait in ${object.name} already; ${object.mostWaiting} may.`,
+        leadOr(object.full, BUSY),
+        'queue-full',
+      );
+    return taken(object, moment, signedIn.length, free.length);
+  },
+  lands: () => true,
+  ways(object) {
+    const ways: CourseWayOn[] = [
+      { when: 'nobody signed in', drive: 'none', to: leadOr(object.nobodySignedIn, UNREACHABLE) },
+    ];
+    if (object.mostWaiting !== null) ways.push({ when: 'full', drive: 'none', to: leadOr(object.full, BUSY) });
+    if (object.longestWaitSeconds !== null)
+      ways.push({ when: 'waited too long', drive: 'wait', to: leadOr(object.waitedTooLong, NO_ANSWER) });
+    if (object.exitKey !== null)
+      ways.push({ when: `key ${object.exitKey}`, drive: 'caller', to: leadOr(object.exitTo, NO_ANSWER) });
+    return ways;
+  },
+};
+
+/** Permanent agents, and those who signed in; a situation that names nobody has the permanent ones only. */
+export function signedInAgents(object: Queue, moment: Pick<Moment, 'situation'>): string[] {
+  const here = moment.situation.agents ?? [];
+  const list = [...object.permanentAgents, ...object.agents.filter((id) => here.includes(id))];
+  return [...new Set(list)];
+}
+
+function passes(
+  object: Queue,
+  when: string,
+  sentence: string,
+  to: WayOn['to'],
+  code: 'queue-nobody' | 'queue-full',
+): Offer {
+  return { landing: null, code, sentence, way: { when, afterSeconds: 0, to, code, sentence } };
+}
+
+function taken(object: Queue, moment: Moment, signedIn: number, free: number): Offer {
+  const lead = object.introFirst ? promptSeconds(moment.exchange, object.intro) : 0;
+  const also: Offer['also'] = [];
+  if (object.recorded)
+    also.push({
+      code: 'recorded',
+      sentence: `Calls in ${object.name} are recorded; ${spoken(moment.exchange, object.consent)} says so.`,
+    });
+  if (object.intro)
+    also.push({
+      code: 'prompt-plays',
+      sentence: `${spoken(moment.exchange, object.intro)} plays ${object.introFirst ? 'before agents ring' : 'while agents ring'}.`,
+    });
+  const key = keyPressed(object, moment);
+  const base = {
+    code: 'queue-takes' as const,
+    sentence: `${object.name} takes the caller: ${free} of ${signedIn} ${signedIn === 1 ? 'agent' : 'agents'} free, calls are offered ${object.strategy} for ${object.ringSeconds} s each${lead > 0 ? ` after ${lead} s` : ''}.`,
+    also,
+  };
+  const landing = { kind: 'queue' as const, id: object.id, digits: object.digits, label: object.name };
+  if (key?.callback) {
+    also.push({
+      code: 'queue-callback',
+      sentence: `The caller presses ${key.key} and is called back, keeping the place in ${object.name}.`,
+    });
+    return { ...base, landing, keysTaken: key.taken, way: null };
+  }
+  if (key) {
+    const sentence = `The caller presses ${key.key} and leaves ${object.name}.`;
+    const to = leadOr(object.exitTo, NO_ANSWER);
+    return {
+      ...base,
+      landing: null,
+      keysTaken: key.taken,
+      way: { when: `key ${key.key}`, afterSeconds: key.after, to, code: 'queue-left', sentence },
+    };
+  }
+  if (object.longestWaitSeconds === null) return { ...base, landing, way: null };
+  return {
+    ...base,
+    landing,
+    way: {
+      when: 'waited too long',
+      afterSeconds: object.longestWaitSeconds,
+      to: leadOr(object.waitedTooLong, NO_ANSWER),
+      code: 'queue-waited',
+      sentence: `After ${object.longestWaitSeconds} s the caller leaves ${object.name}.`,
+    },
+  };
+}
+
+/** The first key of the caller that means something here, before the longest wait is over. */
+function keyPressed(
+  object: Queue,
+  moment: Moment,
+): { key: string; after: number; taken: number; callback: boolean } | null {
+  for (const [i, press] of moment.keys.entries()) {
+    const after = press.atSeconds - moment.atSeconds;
+    if (after < 0) continue;
+    if (object.longestWaitSeconds !== null && after >= object.longestWaitSeconds) return null;
+    const callback = press.key === object.callbackKey && after >= object.callbackAfterSeconds;
+    if (callback || press.key === object.exitKey) return { key: press.key, after, taken: i + 1, callback };
+  }
+  return null;
+}

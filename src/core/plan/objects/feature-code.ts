@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { id, name, note, ref } from '../fields';
+
+/** What dialling a feature code does (ENGINE E11). */
+export const FEATURES = [
+  'mailbox',
+  'hot-desk sign-in',
+  'hot-desk sign-out',
+  'queue sign-in',
+  'queue sign-out',
+  'queue pause',
+  'pick up',
+  'park',
+  'fetch',
+  'withhold number',
+  'time-switch set',
+  'record a prompt',
+  'test emergency',
+] as const;
+export type Feature = (typeof FEATURES)[number];
+
+/** Features that act on one object, and on which kind. */
+export const FEATURE_TARGETS: Partial<Record<Feature, 'queue' | 'timeSwitch' | 'parkPlace' | 'prompt'>> = {
+  'queue sign-in': 'queue',
+  'queue sign-out': 'queue',
+  'queue pause': 'queue',
+  park: 'parkPlace',
+  fetch: 'parkPlace',
+  'time-switch set': 'timeSwitch',
+  'record a prompt': 'prompt',
+};
+
+export const featureCode = z
+  .strictObject({
+    id,
+    name: name.meta({ title: 'Name', description: 'Example: Sign in to Bookings.' }),
+    site: ref('site', { title: 'Site', description: 'Decides the number space in which the code is dialled.' }),
+    digits: z
+      .string()
+      .regex(/^[0-9*#]{1,10}$/, 'takes 1 to 10 of 0-9 * #')
+      .meta({ title: 'Digits', description: 'What is dialled. Unique in its number space. Example: *21.' }),
+    feature: z.enum(FEATURES).meta({ title: 'Does', description: 'What happens when it is dialled.' }),
+    queue: ref('queue', { title: 'Queue', description: 'Which queue it signs in to, out of or pauses.' })
+      .nullable()
+      .default(null),
+    timeSwitch: ref('timeSwitch', { title: 'Time switch', description: 'Which one it sets.' }).nullable().default(null),
+    parkPlace: ref('parkPlace', { title: 'Park place', description: 'Where it parks or fetches a call.' })
+      .nullable()
+      .default(null),
+    prompt: ref('prompt', { title: 'Prompt', description: 'Which one it records.' }).nullable().default(null),
+    note,
+  })
+  .superRefine((code, ctx) => {
+    const wanted = FEATURE_TARGETS[code.feature];
+    if (wanted && code[wanted] === null)
+      ctx.addIssue({ code: 'custom', path: [wanted], message: `is empty; “${code.feature}” needs to know which` });
+  });
+export type FeatureCode = z.output<typeof featureCode>;

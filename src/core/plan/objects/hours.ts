@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { dayOf, parseSpans, parseWeek } from '../../hours';
+import { id, line, name, note, refs, zone } from '../fields';
+
+/** A calendar date such as 2026-12-24. */
+export const date = z
+  .string()
+  .refine((text) => dayOf(text) !== null, 'is no date: year, month and day such as 2026-12-24');
+
+const weekText = z.string().superRefine((text, ctx) => {
+  const read = parseWeek(text);
+  if (!read.ok) ctx.addIssue({ code: 'custom', message: read.error.sentence, params: { offset: read.error.offset } });
+});
+
+const spansText = z.string().superRefine((text, ctx) => {
+  const read = parseSpans(text);
+  if (!read.ok) ctx.addIssue({ code: 'custom', message: read.error.sentence, params: { offset: read.error.offset } });
+});
+
+export const hours = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Bookings, winter.' }),
+  zone: zone.meta({ title: 'Time zone', description: 'Whose wall clock counts. Example: Europe/London.' }),
+  weekly: weekText.default('').meta({
+    title: 'Weekly',
+    description: 'Example: mon-fri 7-19, sat 8-13. An end before its start runs past midnight. Empty: never open.',
+  }),
+  holidays: refs('holidays', 20, {
+    title: 'Holidays',
+    description: 'Calendars whose dates are closed all day; callers hear the holiday greeting.',
+  }),
+  exceptions: z
+    .array(
+      z.strictObject({
+        date,
+        /** open times of that date; empty: closed all day */
+        open: spansText.default(''),
+        name: line(80).default(''),
+      }),
+    )
+    .max(400)
+    .refine((list) => new Set(list.map((e) => e.date)).size === list.length, 'names the same date twice')
+    .default([])
+    .meta({
+      title: 'Exceptions',
+      description: 'Dates with times of their own, stronger than holidays. Example: 24 December, 8-13.',
+    }),
+  note,
+});
+export type PlanHours = z.output<typeof hours>;
+
+export const holidays = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Public holidays, Sweden.' }),
+  dates: z
+    .array(z.strictObject({ date, name: line(80, 1), yearly: z.boolean().default(false) }))
+    .max(1000)
+    .default([])
+    .meta({
+      title: 'Dates',
+      description: 'Each with its name; one that comes every year on the same date is said so.',
+    }),
+  note,
+});
+export type Holidays = z.output<typeof holidays>;

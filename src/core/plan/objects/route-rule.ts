@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { id, note, ref } from '../fields';
+
+/** What hours can say of a moment; an exception counts as open or closed. */
+export const HOURS_MODES = ['open', 'closed', 'holiday', 'notice'] as const;
+
+/** One time rule of an inbound route; the route's own leads-to is the otherwise. */
+export const routeRule = z.strictObject({
+  id,
+  route: ref('inboundRoute', { title: 'Inbound route', description: 'Whose rule it is.' }),
+  position: z
+    .number()
+    .meta({ title: 'Position', description: 'Read from the smallest upwards; the first that fits decides.' }),
+  hours: ref('hours', { title: 'Hours', description: 'Whose opening times are asked.' }),
+  when: z.enum(HOURS_MODES).default('open').meta({
+    title: 'When',
+    description: 'The rule fits while the hours are open, closed, on a holiday or under a notice.',
+  }),
+  leadsTo: ref('destination', { title: 'Leads to', description: 'Where the caller goes then.' }),
+  note,
+});
+export type RouteRule = z.output<typeof routeRule>;

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { id, line, name, note, ref } from '../fields';
+import { reachable } from './reachable';
+
+/** Something that callers hear. */
+export const prompt = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Main greeting, winter.' }),
+  language: line(35, 2).default('en').meta({ title: 'Language', description: 'Tag of RFC 5646. Example: sv.' }),
+  text: z.string().max(4000).default('').meta({ title: 'Text', description: 'What is said, word for word.' }),
+  seconds: z.number().min(0).max(600).default(0).meta({
+    title: 'Length',
+    description: 'Seconds it takes to hear. Example: 14. Traces count with it.',
+  }),
+  note,
+});
+export type Prompt = z.output<typeof prompt>;
+
+export const announcement = z.strictObject({
+  ...reachable,
+  prompt: ref('prompt', { title: 'Prompt', description: 'What the caller hears. Empty: silence.' })
+    .nullable()
+    .default(null),
+  leadsTo: ref('destination', {
+    title: 'Then leads to',
+    description: 'Where the caller goes afterwards. Empty: the call ends there.',
+  })
+    .nullable()
+    .default(null),
+});
+export type Announcement = z.output<typeof announcement>;
+
+export const DIRECTORY_SCOPES = ['site', 'everyone'] as const;
+
+export const directory = z.strictObject({
+  ...reachable,
+  scope: z.enum(DIRECTORY_SCOPES).default('everyone').meta({
+    title: 'Finds',
+    description: 'People of the site only, or everyone.',
+  }),
+  prompt: ref('prompt', { title: 'Prompt', description: 'Asks for a name. Empty: silence.' }).nullable().default(null),
+  digitSeconds: z.number().int().min(1).max(10).default(3).meta({
+    title: 'Pause between letters',
+    description: 'Seconds to wait for a next letter. Example: 3.',
+  }),
+  chooseSeconds: z.number().int().min(1).max(60).default(6).meta({
+    title: 'Time to choose',
+    description: 'Seconds without a key before the caller goes on.',
+  }),
+  tries: z
+    .number()
+    .int()
+    .min(1)
+    .max(9)
+    .default(3)
+    .meta({ title: 'Tries', description: 'How many names may be tried.' }),
+  otherwise: ref('destination', {
+    title: 'Otherwise',
+    description: 'Where callers go who find nobody. Empty: released, cause 19.',
+  })
+    .nullable()
+    .default(null),
+});
+export type Directory = z.output<typeof directory>;

@@ -1,0 +1,10 @@
+import { z } from 'zod';
+import { id, name, note } from '../fields';
+
+/** People who work together: for rules that name them, and for watching. */
+export const team = z.strictObject({
+  id,
+  name: name.meta({ title: 'Name', description: 'Example: Bookings.' }),
+  note,
+});
+export type Team = z.output<typeof team>;

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { ref } from '../fields';
+import { reachable } from './reachable';
+
+const end = (title: string, description: string) => ref('destination', { title, description }).nullable().default(null);
+
+/** Sends calls to one place or another by its hours, silently, unless it is set by hand. */
+export const timeSwitch = z.strictObject({
+  ...reachable,
+  hours: ref('hours', { title: 'Hours', description: 'Decide while nobody has set it by hand. Empty: always open.' })
+    .nullable()
+    .default(null),
+  open: end('When open', 'Where calls go then. Empty: the call is released, cause 20.'),
+  closed: end('When closed', 'Where calls go then. Empty: the call is released, cause 20.'),
+  holiday: end('On holidays', 'Where calls go then. Empty: as when closed.'),
+});
+export type TimeSwitch = z.output<typeof timeSwitch>;

@@ -1,0 +1,364 @@
+import { describe, expect, it } from '@jest/globals';
+import { readCall } from '../ask';
+import { compile, trace, type Exchange, type ReasonCode, type Situation, type Trace } from '.';
+import { END_REASONS, endsPlan } from '../../../tests/support/ends-plan';
+
+/* E9 to E12: what every kind of destination does with a call, one case for each reason at least. */
+
+const OPEN = Date.parse('2026-12-04T10:00:00Z');
+const CLOSED = Date.parse('2026-12-04T20:00:00Z');
+const CHRISTMAS = Date.parse('2026-12-25T10:00:00Z');
+const plain = compile(endsPlan());
+
+function ask(from: string, dial: string, situation: Situation = {}, at = OPEN, exchange: Exchange = plain): Trace {
+  const read = readCall({ from, dial, when: 'now', calling: null }, exchange, at);
+  if (!read.ok) throw new Error(read.sentence);
+  return trace(exchange, { ...read.call, at }, situation);
+}
+const outside = (dial: string, situation: Situation = {}, at = OPEN, exchange = plain) =>
+  ask('outside:+447700900999', dial, situation, at, exchange);
+const keys = (...list: [number, string][]): Situation => ({
+  keys: list.flatMap(([atSeconds, text]) => [...text].map((key, i) => ({ atSeconds: atSeconds + i, key }))),
+});
+const then = (t: Trace) => t.then.map((x) => [x.when, x.afterSeconds, x.lands.id ?? x.lands.label]);
+const codes = (t: Trace): ReasonCode[] => [
+  ...t.steps.map((s) => s.code),
+  ...t.steps.flatMap((s) => s.notTaken.map((n) => n.code)),
+];
+const linked = compile(
+  endsPlan((d) => {
+    Object.assign(
+      d.sites.find((s) => s.id === 'pier')!,
+      { linkKbitPerSecond: 100 },
+    );
+    d.sitePairs = [{ id: 'pair', siteA: 'quay', siteB: 'pier', codec: 'G.729' }];
+  }),
+);
+
+const thin = compile(
+  endsPlan((d) =>
+    Object.assign(
+      d.sites.find((s) => s.id === 'pier')!,
+      { linkKbitPerSecond: 100 },
+    ),
+  ),
+);
+
+/** Reason, call, where it lands, and what follows. */
+const CASES: [ReasonCode, () => Trace, string | null, unknown[]?][] = [
+  ['hours-fit', () => outside('+441632960110'), 'desk', [['no answer', 20, 'box']]],
+  ['hours-differ', () => outside('+441632960110', {}, CLOSED), 'box'],
+  ['hours-differ', () => outside('+441632960110', {}, Date.parse('2026-12-24T13:00Z')), 'box'],
+  ['hours-fit', () => outside('+441632960110', {}, CHRISTMAS), 'closing'],
+  [
+    'notice-leads',
+    () =>
+      outside('+441632960110', {
+        notices: [{ id: 'storm', hours: 'office', from: '2026-12-04T00:00:00Z', open: false, leadsTo: 'closing' }],
+      }),
+    'closing',
+  ],
+  ['link-full', () => ask('2101', '3101', { links: [{ id: 'pier', kbitPerSecond: 80 }] }, OPEN, linked), null],
+  [
+    'trunk-link-full',
+    () => ask('3101', '901632960150', { links: [{ id: 'pier', kbitPerSecond: 80 }] }, OPEN, thin),
+    'other',
+  ],
+  [
+    'trunk-channel',
+    () =>
+      ask(
+        '2101',
+        '901632960150',
+        { trunks: [{ id: 'main', inUse: 2 }] },
+        OPEN,
+        compile(endsPlan((d) => Object.assign(d.trunks[0]!, { kind: 'isdn' }))),
+      ),
+    'main',
+  ],
+  ['presence', () => ask('2101', '2203', { presence: { yuki: 'meeting' } }), null],
+  ['presence', () => ask('2101', '2203', { presence: { 'x-yuki': 'away' } }), 'box'],
+  [
+    'reach-plan',
+    () => ask('2102', '2201'),
+    'x-joan',
+    [
+      ['no answer', 15, 'main'],
+      ['no answer', 35, 'box'],
+    ],
+  ],
+  ['reach-rings', () => ask('2102', '2201', { off: ['x-joan'] }), 'e1'],
+  [
+    'reach-no-answer',
+    () =>
+      ask('2102', '2201', {
+        answers: [
+          { id: 'x-joan', afterSeconds: 60 },
+          { id: 'e1', afterSeconds: 60 },
+        ],
+      }),
+    'main',
+    [['no answer', 35, 'box']],
+  ],
+  ['reach-unreachable', () => ask('2102', '2201', { off: ['x-joan'], busy: ['e1'] }), 'main'],
+  ['reach-over', () => ask('2101', '5090'), 'box'],
+  ['group-rings', () => ask('2102', '5001', { busy: ['e1'] }), 'desk'],
+  ['group-no-answer', () => ask('2102', '5002'), 'round', [['no answer', 30, 'released, cause 19']]],
+  ['group-nobody', () => ask('2101', '5003'), 'box'],
+  ['group-nobody', () => ask('2102', '5001', { busy: ['e1', 'e3'] }), 'box'],
+  ['queue-takes', () => ask('2102', '5020'), 'line', [['waited too long', 120, 'box']]],
+  ['queue-nobody', () => ask('2102', '5021'), 'box'],
+  ['queue-takes', () => ask('2102', '5021', { agents: ['e1'] }), 'nobody', []],
+  ['queue-full', () => ask('2102', '5020', { busy: ['e3'], queues: [{ id: 'line', waiting: 2 }] }), 'desk'],
+  ['queue-callback', () => ask('2102', '5020', keys([5, '1'], [40, '1'])), 'line', []],
+  ['queue-left', () => ask('2102', '5020', keys([12, '0'])), 'box'],
+  ['queue-waited', () => ask('2102', '5020', keys([130, '0'])), 'line', [['waited too long', 120, 'box']]],
+  ['recorded', () => ask('2102', '5020'), 'line'],
+  [
+    'recorded',
+    () =>
+      ask(
+        '2101',
+        '901632960150',
+        {},
+        OPEN,
+        compile(endsPlan((d) => Object.assign(d.trunks[0]!, { recorded: true, consent: 'consent' }))),
+      ),
+    'main',
+  ],
+  ['prompt-plays', () => ask('2102', '5050'), 'closing', []],
+  ['prompt-heard', () => ask('2102', '5051'), 'desk', [['no answer', 30, 'box']]],
+  ['time-switch', () => ask('2102', '5040'), 'desk'],
+  ['time-switch', () => ask('2102', '5040', {}, CLOSED), 'box'],
+  ['time-switch', () => ask('2102', '5040', {}, CHRISTMAS), 'closing'],
+  ['time-switch', () => ask('2102', '5040', { switches: [{ id: 'duty', setting: 'open' }] }, CLOSED), 'desk'],
+  ['time-switch', () => ask('2102', '5040', { switches: [{ id: 'duty', setting: 'by hours' }] }, CLOSED), 'box'],
+  [
+    'attendant-greets',
+    () => outside('+441632960111'),
+    'menu',
+    [
+      ['no key', 32, 'desk'],
+      ['no answer', 52, 'box'],
+    ],
+  ],
+  ['attendant-greets', () => outside('+441632960111', {}, CLOSED), 'menu', [['no key', 22, 'box']]],
+  ['mode-missing', () => ask('2101', '5031', {}, CLOSED), null],
+  ['no-key', () => ask('2102', '5060'), 'names', [['no key', 16, 'box']]],
+  ['too-many-tries', () => outside('+441632960111', keys([3, '9'], [8, '9'])), 'desk'],
+  ['key-pressed', () => outside('+441632960111', keys([3, '1'])), 'line'],
+  ['key-pressed', () => outside('+441632960111', keys([3, '3'])), 'fax', []],
+  ['extension-dialled', () => outside('+441632960111', keys([3, '2102'])), 'e2'],
+  ['name-spelt', () => ask('2102', '5060', keys([3, '9854'])), 'x-yuki'],
+  ['names-read-out', () => ask('2102', '5060', keys([2, '685'], [12, '2'])), 'x-john'],
+  ['directory-asks', () => ask('2102', '5060', keys([2, '222'])), 'box'],
+  ['leads-outside', () => ask('2102', '5070'), 'main'],
+  ['outside-unreadable', () => ask('2102', '5072'), null],
+  ['conference', () => ask('2102', '5080'), 'room', []],
+  ['fax', () => ask('2102', '5081'), 'fax', []],
+  ['page', () => ask('2102', '5010'), 'tannoy', []],
+  ['tone', () => ask('2102', '5083'), 'beep', []],
+  ['web-link', () => ask('2102', '5084'), 'robot', []],
+  ['parked', () => ask('2102', '5082'), 'desk', [['no answer', 80, 'box']]],
+  ['park-returns', () => ask('2102', '*41'), 'desk'],
+  ['feature', () => ask('2101', '*1'), 'ann-box'],
+  ['feature', () => ask('3101', '*1'), null],
+  ['feature', () => ask('2101', '*21'), 'f-in'],
+  ['feature', () => ask('2103', '*51'), 'f-set'],
+  ['feature', () => ask('3101', '*21'), null],
+  ['feature', () => ask('2101', '*42'), 'f-fetch'],
+  ['feature', () => ask('2101', '*61'), 'f-record'],
+  ['feature', () => ask('2101', '*71'), 'f-pick'],
+  ['feature', () => ask('2101', '*99'), null],
+  ['withheld-by-code', () => ask('2101', '*31901632960150'), 'main'],
+];
+
+describe('E11: every kind of end, with where the call lands and what follows', () => {
+  it.each(CASES.map(([code, run, lands, follows = null]) => [code, run, lands, follows] as const))(
+    '%s (%#)',
+    (code, run, lands, follows) => {
+      const t = run();
+      expect(codes(t)).toContain(code);
+      expect(t.lands?.id ?? null).toBe(lands);
+      if (follows) expect(then(t)).toEqual(follows);
+      expect(t.outcome === 'routed').toBe(lands !== null);
+      expect(t.cause === null).toBe(lands !== null);
+      for (const step of t.steps) expect(step.sentence).toMatch(/^\S.*[.]$/);
+      expect(JSON.stringify(run())).toBe(JSON.stringify(t));
+    },
+  );
+
+  it('covers every reason of the ends', () =>
+    expect([...new Set(CASES.map(([code]) => code))].sort()).toEqual([...END_REASONS].sort()));
+});
+
+describe('E11: causes when no way is left', () => {
+  it.each<[string, Situation, object]>([
+    ['busy', { busy: ['e2'] }, { q850: 17, sip: 486 }],
+    ['do not disturb', { doNotDisturb: ['e2'] }, { q850: 17, sip: 486 }],
+    ['off', { off: ['e2'] }, { q850: 20, sip: 480 }],
+    ['away', { away: ['e2'] }, { q850: 20, sip: 480 }],
+    ['no answer', { answers: [{ id: 'e2', afterSeconds: 999 }] }, { q850: 19, sip: 480 }],
+  ])('%s', (_, situation, cause) => expect(ask('2101', '2102', situation).cause).toEqual(cause));
+
+  it('a full link is 47 where it alone stands in the way', () => {
+    const full: Situation = { links: [{ id: 'pier', kbitPerSecond: 80 }] };
+    expect(ask('2101', '3101', full, OPEN, linked).cause).toEqual({ q850: 47, sip: 503 });
+    const only = compile(
+      endsPlan((d) => {
+        Object.assign(
+          d.sites.find((s) => s.id === 'pier')!,
+          { linkKbitPerSecond: 100 },
+        );
+        Object.assign(
+          d.rungs.find((r) => r.id === 'national')!,
+          { trunks: ['main'] },
+        );
+      }),
+    );
+    expect(ask('3101', '901632960150', full, OPEN, only).cause).toEqual({ q850: 47, sip: 503 });
+  });
+});
+
+describe('E12: link admission', () => {
+  it.each([
+    [0, true],
+    [68.8, true],
+    [68.9, false],
+  ])('with %f of 100 kbit/s in use a G.729 call of 31.2 is admitted: %s', (kbitPerSecond, admitted) => {
+    const t = ask('2101', '3101', { links: [{ id: 'pier', kbitPerSecond }] }, OPEN, linked);
+    expect(t.outcome === 'routed').toBe(admitted);
+  });
+
+  it('a call within a site uses none, and an emergency call is not held up by it', () => {
+    const full: Situation = { links: [{ id: 'pier', kbitPerSecond: 100 }] };
+    expect(ask('3101', '3102', full, OPEN, linked).outcome).toBe('routed');
+    const pier = compile(
+      endsPlan((d) =>
+        Object.assign(
+          d.sites.find((s) => s.id === 'pier')!,
+          { linkKbitPerSecond: 50, emergencyTrunks: ['main'] },
+        ),
+      ),
+    );
+    expect(ask('3101', '999', full, OPEN, pier)).toMatchObject({ outcome: 'routed', trunk: 'main' });
+  });
+
+  it('a trunk that does not speak what its site and the caller’s agreed on is passed over', () => {
+    const t = ask('3101', '901632960150', {}, OPEN, linked);
+    expect(t.trunk).toBe('other');
+    expect(t.steps.flatMap((s) => s.notTaken).find((n) => n.rule === 'main')).toMatchObject({ code: 'trunk-codec' });
+  });
+});
+
+describe('E11: presence and reach plans', () => {
+  it('internal and outside calls are treated apart', () => {
+    const meeting: Situation = { presence: { yuki: 'p-meeting' } };
+    expect(ask('2101', '2203', meeting).cause).toEqual({ q850: 17, sip: 486 });
+    const own = compile(
+      endsPlan((d) =>
+        Object.assign(
+          d.numbers.find((n) => n.id === 'n111')!,
+          { belongsTo: 'x-yuki' },
+        ),
+      ),
+    );
+    expect(outside('+441632960111', meeting, OPEN, own).lands?.id).toBe('desk');
+    expect(ask('2101', '2203', { presence: { yuki: 'working' } }).lands?.id).toBe('x-yuki');
+    expect(ask('2101', '2203', { presence: { yuki: 'never heard of' } }).lands?.id).toBe('x-yuki');
+  });
+
+  it('an outside leg of an outside call needs the right to forward; one for a colleague does not (E6 a)', () => {
+    const found = (situation: Situation) =>
+      outside(
+        '+441632960111',
+        situation,
+        OPEN,
+        compile(
+          endsPlan((d) =>
+            Object.assign(
+              d.numbers.find((n) => n.id === 'n111')!,
+              { belongsTo: 'x-joan' },
+            ),
+          ),
+        ),
+      );
+    const gone: Situation = { off: ['x-joan', 'e1'] };
+    expect(found(gone).lands?.id).toBe('main');
+    const strict = compile(
+      endsPlan((d) => {
+        Object.assign(
+          d.numbers.find((n) => n.id === 'n111')!,
+          { belongsTo: 'x-joan' },
+        );
+        Object.assign(
+          d.outsideNumbers as { class: string }[],
+          (d.outsideNumbers as { class: string }[]).map((o) => ({ ...o, class: 'mute' })),
+        );
+      }),
+    );
+    const refused = outside('+441632960111', gone, OPEN, strict);
+    expect(refused.lands?.id).toBe('box');
+    expect(codes(refused)).toContain('forward-refused');
+    expect(ask('2102', '2201', gone, OPEN, strict).lands?.id).toBe('main');
+  });
+
+  it('a reach plan never rings itself round: its own phone rings as a phone', () => {
+    const t = ask('2102', '2201', { answers: [{ id: 'x-joan', afterSeconds: 5 }] });
+    expect(t.steps.filter((s) => s.code === 'reach-plan')).toHaveLength(1);
+  });
+});
+
+describe('E11: attendants', () => {
+  it('a key that extensions begin with waits for the pause, a key that none begins with is taken at once', () => {
+    const at = (situation: Situation) =>
+      outside('+441632960111', situation).steps.find((s) => /key-pressed|extension-dialled/.test(s.code))!;
+    expect(at(keys([3, '1']))).toMatchObject({ code: 'key-pressed', atSeconds: 3 });
+    // 3 is a key, and 3101 an extension: the conflict costs the caller three seconds.
+    expect(at(keys([3, '3']))).toMatchObject({ code: 'key-pressed', atSeconds: 6 });
+    expect(at(keys([3, '3101']))).toMatchObject({ code: 'extension-dialled', atSeconds: 6 });
+  });
+
+  it('keys go on to the next menu; those pressed before it count for nothing there', () => {
+    const t = outside('+441632960111', keys([3, '#'], [5, '1']));
+    expect(t.steps.filter((s) => s.code === 'attendant-greets')).toHaveLength(2);
+    expect(t.lands?.id).toBe('line');
+  });
+
+  it('a first wrong key leaves another try; silence after it lands at the attendant', () => {
+    const t = outside('+441632960111', keys([3, '0']));
+    expect(t.lands?.id).toBe('menu');
+    expect(then(t)[0]).toEqual(['no key', 19, 'desk']);
+  });
+
+  it('a holiday without keys of its own is a closed day; an exception is what it says', () => {
+    expect(
+      outside('+441632960111', {}, CHRISTMAS).steps.find((s) => s.code === 'attendant-greets')!.sentence,
+    ).toContain('as closed');
+    expect(
+      outside('+441632960111', {}, Date.parse('2026-12-24T11:00Z')).steps.find((s) => s.code === 'attendant-greets')!
+        .sentence,
+    ).toContain('as open');
+  });
+});
+
+describe('E7: channels', () => {
+  const channel = (channelChoice: string, state: object) =>
+    ask(
+      '2101',
+      '901632960150',
+      { trunks: [{ id: 'main', ...state }] },
+      OPEN,
+      compile(endsPlan((d) => Object.assign(d.trunks[0]!, { kind: 'isdn', channels: 10, channelChoice }))),
+    ).steps.find((s) => s.code === 'trunk-channel')!.out;
+  it.each([
+    ['lowest free', { inUse: 2 }, '3'],
+    ['highest free', { inUse: 2 }, '8'],
+    ['lowest free', { inUse: 3, busyChannels: [1, 2, 4] }, '3'],
+    ['rotating up', { inUse: 1, busyChannels: [6], lastChannel: 5 }, '7'],
+    ['rotating up', { inUse: 1, busyChannels: [1], lastChannel: 10 }, '2'],
+    ['rotating down', { inUse: 1, busyChannels: [4], lastChannel: 5 }, '3'],
+    ['rotating down', { inUse: 1, busyChannels: [10], lastChannel: 1 }, '9'],
+    ['rotating up', { inUse: 0 }, '1'],
+  ])('%s with %j takes %s', (choice, state, expected) => expect(channel(choice, state)).toBe(expected));
+});

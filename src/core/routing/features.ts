@@ -1,0 +1,64 @@
+import type { Extension, FeatureCode } from '../plan';
+import { UNREACHABLE } from './cause';
+import type { Landing } from './answer';
+import { nameOf } from './exchange';
+import { ending, refTo, type Ending, type Run } from './run';
+import { walk } from './walk';
+
+/** What dialling a feature code does (ENGINE E11); withholding and test emergency calls are handled where they are dialled. */
+export function featureCall(run: Run, code: FeatureCode, extension: Extension): Ending {
+  const object = refTo('featureCode', code);
+  const base = { rule: code.id, kind: 'internal' as const };
+  const said = (sentence: string) => run.step('feature', 'feature', sentence, { object, in: code.digits });
+  const done = (label: string): Ending => {
+    const lands: Landing = { kind: 'tone', id: code.id, digits: code.digits, label };
+    return ending({ ...base, outcome: 'routed', lands });
+  };
+  const called = (id: string | null) => nameOf(run.exchange, id);
+  switch (code.feature) {
+    case 'mailbox':
+      if (!extension.mailbox) {
+        said(`${extension.name} has no mailbox to listen to.`);
+        return ending({ ...base, outcome: 'failed', cause: UNREACHABLE });
+      }
+      said(`${code.digits} opens the own mailbox, with its PIN.`);
+      return ending({
+        ...base,
+        outcome: 'routed',
+        lands: { kind: 'mailbox', id: extension.mailbox, digits: null, label: called(extension.mailbox) },
+      });
+    case 'park':
+      said(`The call at hand is parked on ${called(code.parkPlace)}.`);
+      return {
+        ...walk(
+          run,
+          { type: 'destination', id: code.parkPlace! },
+          { trunk: null, calling: null, site: extension.site },
+        ),
+        ...base,
+      };
+    case 'fetch':
+      said(`The call parked on ${called(code.parkPlace)} is fetched.`);
+      return done(`fetches from ${called(code.parkPlace)}`);
+    case 'queue sign-in':
+    case 'queue sign-out':
+    case 'queue pause': {
+      const queue = run.exchange.plan.queues.find((q) => q.id === code.queue)!;
+      if (!queue.agents.includes(extension.id) && !queue.permanentAgents.includes(extension.id)) {
+        said(`${extension.name} is no agent of ${queue.name}.`);
+        return ending({ ...base, outcome: 'failed', cause: UNREACHABLE });
+      }
+      said(`${extension.name}: ${code.feature} at ${queue.name}.`);
+      return done(`${code.feature}, ${queue.name}`);
+    }
+    case 'time-switch set':
+      said(`${called(code.timeSwitch)} is set: open, closed, by its hours, one after the other.`);
+      return done(`sets ${called(code.timeSwitch)}`);
+    case 'record a prompt':
+      said(`${called(code.prompt)} is recorded.`);
+      return done(`records ${called(code.prompt)}`);
+    default:
+      said(`${code.name}: ${code.feature}.`);
+      return done(code.feature);
+  }
+}
