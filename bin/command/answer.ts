@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { parse } from 'yaml';
-import type { InputError } from '@/core/plan';
+import { readDocumentText, type InputError } from '@/core/plan';
 
 /** What a command answers: the value for --json, the text for people, and the exit code. */
 export interface Answer {
@@ -71,11 +70,9 @@ export function readDocument(path: string, flag: string): unknown {
   } catch {
     throw new Refusal('no-such-file', flag, `${path} can't be read; the path of a JSON or YAML file is needed.`);
   }
-  try {
-    return path.endsWith('.json') ? JSON.parse(text) : parse(text, { maxAliasCount: 0 });
-  } catch (e) {
-    throw new Refusal('broken-file', flag, `${path} is neither JSON nor YAML: ${(e as Error).message.split('\n')[0]}`);
-  }
+  const read = readDocumentText(text);
+  if (!read.ok) throw new Refusal(read.code, flag, `${path}: ${read.sentence}`);
+  return read.document;
 }
 
 export function printed(answer: Answer): string {

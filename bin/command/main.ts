@@ -1,27 +1,25 @@
 import { createInterface } from 'node:readline';
 import { Refusal, printed, type Answer } from './answer';
+import { check } from './check';
+import { course } from './course';
 import { digits } from './digits';
+import { helpFor } from './help';
 import { hours } from './hours';
 import { load } from './load';
 import { number } from './number';
+import { plan } from './plan';
 import { traceCommand } from './trace';
 
-const GROUPS: Record<string, (args: string[]) => Answer> = { digits, number, hours, load, trace: traceCommand };
-
-const HELP = `polydrome asks the routing engine from the command line.
-
-  polydrome digits check MAP              is this digit map well formed, and what does it say
-  polydrome digits match MAP DIGITS       what is known after these digits
-  polydrome number read TEXT --country CC [--area A]
-  polydrome trace --plan FILE --from X --dial D [--at T] [--calling N] [--en-bloc] [--situation FILE]
-  polydrome batch                         a JSON array of arguments a line in, a JSON value a line out
-
---json prints exactly one JSON value. Examples:
-  polydrome digits match '90[1-8]x{8,9}' 901632960100
-  polydrome number read '01632 960100' --country GB
-  polydrome trace --plan demo/plan.yaml --from 2104 --dial 999 --at now
-Exit: 0 fine, 1 it found something, 2 bad input.
-`;
+const GROUPS: Record<string, (args: string[]) => Answer> = {
+  digits,
+  number,
+  hours,
+  load,
+  trace: traceCommand,
+  course,
+  check,
+  plan,
+};
 
 /** One command: never throws on bad input, which becomes an error answer with exit 2. */
 function answer(args: string[]): Answer {
@@ -31,7 +29,7 @@ function answer(args: string[]): Answer {
       throw new Refusal(
         'no-such-command',
         'command',
-        `“${args[0] ?? ''}” is no command; digits, number, trace and batch are.`,
+        `“${args[0] ?? ''}” is no command; ${Object.keys(GROUPS).join(', ')} and batch are.`,
       );
     return run(args.slice(1));
   } catch (e) {
@@ -57,7 +55,7 @@ function batchLine(line: string): Answer {
 async function main(): Promise<number> {
   const args = process.argv.slice(2);
   if (args.length === 0 || args[0] === 'help' || args.includes('--help')) {
-    process.stdout.write(HELP);
+    process.stdout.write(helpFor(args.filter((a) => a !== '--help' && a !== 'help')));
     return args.length === 0 ? 2 : 0;
   }
   if (args[0] === 'batch') {
@@ -79,6 +77,12 @@ async function main(): Promise<number> {
   out.write(json ? JSON.stringify(result.value) + '\n' : printed(result));
   return result.exit;
 }
+
+// A reader that has seen enough closes the pipe; that is no error of ours.
+process.stdout.on('error', (e: NodeJS.ErrnoException) => {
+  if (e.code !== 'EPIPE') throw e;
+  process.exit(0);
+});
 
 main().then((code) => {
   process.exitCode = code;

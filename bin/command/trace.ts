@@ -1,31 +1,10 @@
 import { readCall } from '@/core/ask';
-import { inputErrors, readPlan } from '@/core/plan';
-import { compile, situationSchema, trace, type Exchange, type Situation, type Trace } from '@/core/routing';
+import { inputErrors } from '@/core/plan';
+import { situationSchema, trace, type Situation, type Trace } from '@/core/routing';
 import { Refusal, flagsOf, need, readDocument, type Answer } from './answer';
+import { exchangeOf } from './plan';
 
-const exchanges = new Map<string, Exchange>();
-
-/** A plan file compiled; kept, since batch asks the same one again and again. */
-function exchangeOf(path: string): Exchange {
-  let exchange = exchanges.get(path);
-  if (!exchange) {
-    const read = readPlan(readDocument(path, '--plan'));
-    if (!read.ok) {
-      const [first] = read.errors;
-      throw new Refusal(
-        first!.code,
-        `--plan ${first!.path}`,
-        first!.sentence + (read.errors.length > 1 ? ` (and ${read.errors.length - 1} more)` : ''),
-        first!.offset,
-      );
-    }
-    exchange = compile(read.plan);
-    exchanges.set(path, exchange);
-  }
-  return exchange;
-}
-
-function situationOf(path: string | undefined): Situation {
+export function situationOf(path: string | undefined): Situation {
   if (path === undefined) return {};
   const parsed = situationSchema.safeParse(readDocument(path, '--situation'));
   if (parsed.success) return parsed.data;

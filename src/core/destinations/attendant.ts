@@ -1,7 +1,7 @@
 import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode, type Extension } from '../plan';
 import { NO_ANSWER, UNREACHABLE } from '../routing/cause';
 import type { Exchange } from '../routing/exchange';
-import { hoursNow } from '../routing/hours-now';
+import { hoursNow, type HoursNow } from '../routing/hours-now';
 import { promptSeconds, spoken } from './hear';
 import { chooseAt, menuOf, type Menu, type MenuRule } from './menu';
 import { keysOfName } from './names';
@@ -40,8 +40,11 @@ export const attendant: Behaviour<Attendant> = {
     return greets(object, mode, why, moment);
   },
   lands: () => true,
-  ways(object, exchange) {
-    return modesOf(exchange, object).flatMap((mode): CourseWayOn[] => {
+  ways(object, exchange, _part, hoursAt) {
+    const now = hoursAt && object.hours ? modeBy(exchange, object, hoursAt(object.hours)) : null;
+    if (now && 'leadsTo' in now) return [{ when: 'notice', drive: 'none', to: leadOr(now.leadsTo, UNREACHABLE) }];
+    const modes = now ? [now.mode] : modesOf(exchange, object);
+    return modes.flatMap((mode): CourseWayOn[] => {
       const when = (what: string) => (object.hours ? `${mode}: ${what}` : what);
       if (isMissing(exchange, object, mode))
         return [{ when: when('nothing set'), drive: 'none', to: leadOr(null, UNREACHABLE) }];
@@ -88,16 +91,19 @@ function modesOf(exchange: Exchange, object: Attendant): AttendantMode[] {
   return ATTENDANT_MODES.filter((m) => m === 'open' || m === 'closed' || !isMissing(exchange, object, m));
 }
 
-function modeNow(
-  object: Attendant,
-  moment: Moment,
-): { mode: AttendantMode; why: string } | { leadsTo: string; why: string } {
+type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: string };
+
+function modeNow(object: Attendant, moment: Moment): ModeNow {
   if (!object.hours) return { mode: 'open', why: 'it has no hours' };
   const { exchange } = moment;
-  const now = hoursNow(exchange, moment.situation, object.hours, moment.at);
+  return modeBy(exchange, object, hoursNow(exchange, moment.situation, object.hours, moment.at));
+}
+
+/** A holiday or notice for which nothing is set is treated as closed or open. */
+function modeBy(exchange: Exchange, object: Attendant, now: HoursNow): ModeNow {
   if (now.leadsTo) return { leadsTo: now.leadsTo, why: now.why };
-  if (now.mode === 'notice' && !isMissing(exchange, object, 'notice')) return { mode: 'notice', why: now.why };
-  if (now.mode === 'holiday' && !isMissing(exchange, object, 'holiday')) return { mode: 'holiday', why: now.why };
+  for (const mode of ['notice', 'holiday'] as const)
+    if (now.mode === mode && !isMissing(exchange, object, mode)) return { mode, why: now.why };
   return { mode: now.open ? 'open' : 'closed', why: now.why };
 }
 

@@ -1,6 +1,7 @@
 import type { Landing } from '../routing/answer';
 import type { Cause } from '../routing/cause';
 import type { Exchange } from '../routing/exchange';
+import type { HoursNow } from '../routing/hours-now';
 import type { ReasonCode } from '../routing/reasons';
 import type { Situation } from '../routing/situation';
 
@@ -63,6 +64,9 @@ export interface Moment {
   keys: readonly { atSeconds: number; key: string }[];
 }
 
+/** What an hours object says at the moment asked about. */
+export type HoursAt = (hoursId: string) => HoursNow;
+
 /** What makes a call take a way: nothing, ringing, waiting, or a key of the caller. Cycles are judged by it. */
 export type Drive = 'none' | 'ring' | 'wait' | 'caller';
 
@@ -77,8 +81,11 @@ export interface CourseWayOn {
 export interface Behaviour<T> {
   /** what happens to one call in one situation; `part` as in Onward */
   offer(object: T, moment: Moment, part: number): Offer;
-  /** all ways on, for the course; personal forwarding is no part of the plan and not among them */
-  ways(object: T, exchange: Exchange, part: number): CourseWayOn[];
+  /**
+   * All ways on, for the course; personal forwarding is no part of the plan and not among them. `hoursAt` tells what hours
+   * say when only one moment is asked about; null: every mode is possible.
+   */
+  ways(object: T, exchange: Exchange, part: number, hoursAt: HoursAt | null): CourseWayOn[];
   /** whether calls can end here */
   lands(object: T, exchange: Exchange, part: number): boolean;
 }

@@ -30,9 +30,10 @@ export const queue: Behaviour<Queue> = {
   },
   lands: () => true,
   ways(object) {
-    const ways: CourseWayOn[] = [
-      { when: 'nobody signed in', drive: 'none', to: leadOr(object.nobodySignedIn, UNREACHABLE) },
-    ];
+    const ways: CourseWayOn[] = [];
+    // Somebody who is always signed in keeps the queue from being empty of agents.
+    if (object.permanentAgents.length === 0)
+      ways.push({ when: 'nobody signed in', drive: 'none', to: leadOr(object.nobodySignedIn, UNREACHABLE) });
     if (object.mostWaiting !== null) ways.push({ when: 'full', drive: 'none', to: leadOr(object.full, BUSY) });
     if (object.longestWaitSeconds !== null)
       ways.push({ when: 'waited too long', drive: 'wait', to: leadOr(object.waitedTooLong, NO_ANSWER) });

@@ -1,7 +1,7 @@
 import type { TimeSwitch } from '../plan';
 import { UNREACHABLE } from '../routing/cause';
-import { hoursNow } from '../routing/hours-now';
-import { leadOr, type Behaviour, type Moment } from './offer';
+import { hoursNow, type HoursNow } from '../routing/hours-now';
+import { leadOr, type Behaviour, type CourseWayOn, type Moment } from './offer';
 
 /** A time switch sends a call on at once and silently: as it is set by hand, else by its hours. */
 export const timeSwitch: Behaviour<TimeSwitch> = {
@@ -16,13 +16,19 @@ export const timeSwitch: Behaviour<TimeSwitch> = {
     };
   },
   lands: () => false,
-  ways: (object) => [
-    { when: 'open', drive: 'none', to: leadOr(object.open, UNREACHABLE) },
-    { when: 'closed', drive: 'none', to: leadOr(object.closed, UNREACHABLE) },
-    ...(object.hours
-      ? [{ when: 'holiday', drive: 'none' as const, to: leadOr(object.holiday ?? object.closed, UNREACHABLE) }]
-      : []),
-  ],
+  ways(object, _exchange, _part, hoursAt) {
+    const way = (when: string, to: string | null): CourseWayOn => ({
+      when,
+      drive: 'none',
+      to: leadOr(to, UNREACHABLE),
+    });
+    if (hoursAt && object.hours) {
+      const now = byHours(object, hoursAt(object.hours));
+      return [way(now.when, now.to)];
+    }
+    const holiday = object.hours ? [way('holiday', object.holiday ?? object.closed)] : [];
+    return [way('open', object.open), way('closed', object.closed), ...holiday];
+  },
 };
 
 function chosen(object: TimeSwitch, moment: Moment): { when: string; to: string | null; why: string } {
@@ -30,10 +36,12 @@ function chosen(object: TimeSwitch, moment: Moment): { when: string; to: string 
   if (set && set !== 'by hours')
     return { when: set, to: set === 'open' ? object.open : object.closed, why: 'set by hand' };
   if (!object.hours) return { when: 'open', to: object.open, why: 'it has no hours' };
-  const now = hoursNow(moment.exchange, moment.situation, object.hours, moment.at);
+  return byHours(object, hoursNow(moment.exchange, moment.situation, object.hours, moment.at));
+}
+
+function byHours(object: TimeSwitch, now: HoursNow): { when: string; to: string | null; why: string } {
   if (now.leadsTo) return { when: 'notice', to: now.leadsTo, why: now.why };
   if (now.mode === 'holiday') return { when: 'holiday', to: object.holiday ?? object.closed, why: now.why };
-  return now.open
-    ? { when: 'open', to: object.open, why: now.why }
-    : { when: 'closed', to: object.closed, why: now.why };
+  const when = now.open ? 'open' : 'closed';
+  return { when, to: object[when], why: now.why };
 }

@@ -249,7 +249,7 @@ function throughRoute(
 }
 
 /** A holiday is closed as well, and a notice is open or closed besides; the first rule that fits decides. */
-function ruleFits(rule: RouteRule, now: HoursNow): boolean {
+export function ruleFits(rule: RouteRule, now: HoursNow): boolean {
   if (rule.when === 'open') return now.open;
   return rule.when === 'closed' ? !now.open : rule.when === now.mode;
 }

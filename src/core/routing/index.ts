@@ -7,3 +7,8 @@ export * from './situation';
 export { destinationOf } from './walk';
 export { trace } from './trace';
 export { dialledFromOutside } from './incoming';
+export { ruleAt, rulesAt, dialledAll, type DialContext, type DialRule } from './context';
+export { hoursNow, type HoursNow } from './hours-now';
+export { ruleFits } from './incoming';
+export { kbitPerCall, spokenBetween } from './link';
+export { mayWatch } from './watch';
