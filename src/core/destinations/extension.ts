@@ -4,7 +4,7 @@ import type { ReasonCode } from '../routing/reasons';
 import type { ForwardWhen, Situation } from '../routing/situation';
 import type { Behaviour, CourseWayOn, Moment, Offer, Onward, WayOn } from './offer';
 import { answersWithin, phoneObstacle } from './phone';
-import { presenceOf } from './presence';
+import { presenceOf, presenceWays } from './presence';
 
 /** Part 1 is the phone alone: a reach plan rings it without starting anew. */
 export const JUST_THE_PHONE = 1;
@@ -22,16 +22,7 @@ export const extension: Behaviour<Extension> = {
       drive,
       to: object.mailbox ? { type: 'destination', id: object.mailbox } : { type: 'end', outcome: 'failed', cause },
     });
-    const presence = exchange.plan.presenceRules.flatMap((rule): CourseWayOn[] =>
-      [
-        { act: rule.internal, to: rule.internalTo },
-        { act: rule.outside, to: rule.outsideTo },
-      ].flatMap(({ act, to }) =>
-        act === 'forward'
-          ? [{ when: rule.name, drive: 'none' as const, to: { type: 'destination' as const, id: to! } }]
-          : [],
-      ),
-    );
+    const presence = presenceWays(object, exchange.plan.presenceRules);
     if (object.reachPlan && part !== JUST_THE_PHONE)
       return [
         ...presence,

@@ -1,6 +1,6 @@
-import type { Extension } from '../plan';
+import type { Extension, PresenceRule } from '../plan';
 import { BUSY } from '../routing/cause';
-import type { Moment, WayOn } from './offer';
+import { leadOr, type CourseWayOn, type Moment, type WayOn } from './offer';
 
 /**
  * What the presence of an extension's person does to this call (RFC 4480, ENGINE E11): null when the state has no rule, or
@@ -35,4 +35,18 @@ export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
     case 'forward':
       return way('go elsewhere', { type: 'destination', id: to! });
   }
+}
+
+/** Where presence can send calls of an extension: of the states that the organisation uses, those that do not let it ring. */
+export function presenceWays(extension: Extension, rules: readonly PresenceRule[]): CourseWayOn[] {
+  return rules.flatMap((rule) =>
+    [
+      { act: rule.internal, to: rule.internalTo },
+      { act: rule.outside, to: rule.outsideTo },
+    ].flatMap(({ act, to }): CourseWayOn[] => {
+      if (act === 'ring') return [];
+      const id = act === 'forward' ? to : act === 'mailbox' ? extension.mailbox : null;
+      return [{ when: rule.name, drive: 'none', to: leadOr(id, BUSY) }];
+    }),
+  );
 }
