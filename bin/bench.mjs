@@ -6,14 +6,15 @@ import { buildWhenStale, startGround, startWeb } from './application.mjs';
 
 let ground = null;
 let web = null;
-const run = async (entry, name, env = process.env) => {
-  const file = await bundle(entry, name, ['src', 'bench', 'tests']);
-  const { status } = spawnSync(process.execPath, [file], { cwd: ROOT, env, stdio: 'inherit' });
+const run = async (entry, name, env = process.env, flags = []) => {
+  const file = await bundle(entry, name, ['src', 'bench', 'tests', 'demo']);
+  const { status } = spawnSync(process.execPath, [...flags, file], { cwd: ROOT, env, stdio: 'inherit' });
   if (status !== 0) process.exitCode = 1;
 };
 try {
   ensurePackages();
   await run('bench/main.ts', 'bench');
+  await run('bench/reference.ts', 'bench-reference', process.env, ['--expose-gc', '--max-old-space-size=4096']);
   ground = await startGround('test', { fresh: true, browser: true });
   buildWhenStale();
   web = await startWeb(ground, { quiet: true });

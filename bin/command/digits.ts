@@ -10,7 +10,7 @@ import {
   simplified,
   type CompiledMap,
 } from '@/core/digits';
-import { Refusal, flagsOf, need, wholeNumber, type Answer } from './answer';
+import { Refusal, flagsOf, wholeNumber, type Answer } from './answer';
 
 const compiled = new Map<string, ReturnType<typeof compileDigitMap>>();
 const LONGEST_COUNTED = 64;

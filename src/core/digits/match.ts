@@ -1,5 +1,5 @@
 import { DEAD, mayGrow, run, waysOn, type Automaton } from './automaton';
-import { SYMBOL_COUNT, maskInWords, ordinal, symbolIndex } from './symbols';
+import { SYMBOL_COUNT, maskInWords, ordinal, symbolIndex, type SymbolMask } from './symbols';
 
 /** What the exchange knows after some digits (ENGINE E3). */
 export type MatchState = 'dead' | 'open' | 'final' | 'final-may-grow';
@@ -37,7 +37,16 @@ export function matchDigits(automaton: Automaton, digits: string): Match {
  * more digits are missing. Null when it matches.
  */
 export function whyNot(automaton: Automaton, digits: string): string | null {
-  return whyNoneOf([automaton], digits);
+  const { next, accepts } = automaton;
+  let state = 0;
+  for (let i = 0; i < digits.length; i++) {
+    const symbol = symbolIndex(digits.charCodeAt(i));
+    const to = symbol < 0 ? DEAD : next[state * SYMBOL_COUNT + symbol]!;
+    if (to === DEAD) return wentWrong(waysOn(automaton, state), i, digits);
+    state = to;
+  }
+  if (accepts[state]!.length > 0) return null;
+  return tooShort(waysOn(automaton, state), fewestMissing(automaton, state), digits);
 }
 
 /** The same for several maps side by side: null when any matches. One idea: walk until all are dead, look at the ways on just before. */
@@ -50,19 +59,26 @@ export function whyNoneOf(automata: readonly Automaton[], digits: string): strin
     const next = states.map((state, k) =>
       state === DEAD || symbol < 0 ? DEAD : automata[k]!.next[state * SYMBOL_COUNT + symbol]!,
     );
-    if (next.every((state) => state === DEAD)) {
-      const on = waysFrom();
-      if (on === 0) return `takes ${i} ${i === 1 ? 'digit' : 'digits'}; ${digits.length} came`;
-      return `${ordinal(i + 1)} digit is ${digits[i]}; needs ${maskInWords(on)}`;
-    }
+    if (next.every((state) => state === DEAD)) return wentWrong(waysFrom(), i, digits);
     states = next;
   }
   if (states.some((state, i) => state !== DEAD && automata[i]!.accepts[state]!.length > 0)) return null;
   const missing = Math.min(
     ...states.map((state, i) => (state === DEAD ? Infinity : fewestMissing(automata[i]!, state))),
   );
-  if (digits === '') return `needs at least ${missing} ${missing === 1 ? 'digit' : 'digits'}`;
-  return `needs at least ${missing} more ${missing === 1 ? 'digit' : 'digits'}, ${maskInWords(waysFrom())} next`;
+  return tooShort(waysFrom(), missing, digits);
+}
+
+/** `4th digit is 0; needs 2-9`, for the digit at an offset where these symbols would have led on. */
+function wentWrong(on: SymbolMask, offset: number, digits: string): string {
+  if (on === 0) return `takes ${offset} ${offset === 1 ? 'digit' : 'digits'}; ${digits.length} came`;
+  return `${ordinal(offset + 1)} digit is ${digits[offset]}; needs ${maskInWords(on)}`;
+}
+
+function tooShort(on: SymbolMask, missing: number, digits: string): string {
+  const word = missing === 1 ? 'digit' : 'digits';
+  if (digits === '') return `needs at least ${missing} ${word}`;
+  return `needs at least ${missing} more ${word}, ${maskInWords(on)} next`;
 }
 
 /** How many symbols it takes at least from a state to one that accepts (breadth first). */

@@ -31,6 +31,17 @@ export function firstBadSymbol(text: string): number {
 
 /** A set of symbols as people read it: `7`, `2-9`, `0, 3 or *`, `any digit`. */
 export function maskInWords(mask: SymbolMask): string {
+  const known = words.get(mask);
+  if (known !== undefined) return known;
+  const text = maskWords(mask);
+  words.set(mask, text);
+  return text;
+}
+
+/** At most one entry for each of the 8192 sets of symbols. */
+const words = new Map<SymbolMask, string>();
+
+function maskWords(mask: SymbolMask): string {
   if (mask === ANY_DIGIT) return 'any digit';
   const parts = ranges(mask).map(([from, to]) =>
     from === to

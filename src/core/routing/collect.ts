@@ -102,7 +102,7 @@ function dead(run: Run, context: DialContext, digits: string, at: number): Colle
     'digits',
     'digits-dead',
     `Nothing begins with ${digits.slice(0, at + 1)}: the ${ordinal(at + 1)} symbol, ${digits[at]}, leads nowhere.`,
-    { in: run.call.dial, notTaken: notTakenAt(context, digits) },
+    { in: run.call.dial, notTaken: run.told ? notTakenAt(context, digits) : [] },
   );
   return { ended: ending({ outcome: 'unroutable', cause: UNALLOCATED }) };
 }

@@ -1,4 +1,4 @@
-import { isoAt, nextChange, stateAt, type Hours, type Mode, type Notice } from '../hours';
+import { isoAt, nextChange, stateAt, type Mode, type Notice } from '../hours';
 import type { Exchange } from './exchange';
 import type { Situation } from './situation';
 
@@ -26,16 +26,21 @@ export function noticesFor(situation: Situation, hoursId: string): (Notice & { l
 
 /** The state of an hours object at a moment, with the reason and until when it holds. */
 export function hoursNow(exchange: Exchange, situation: Situation, hoursId: string, at: number): HoursNow {
-  const { hours, name } = exchange.hours.get(hoursId)!;
+  const object = exchange.hours.get(hoursId)!;
+  const { hours, name } = object;
   const notices = noticesFor(situation, hoursId);
-  const state = stateAt(hours, notices, at);
-  const leadsTo = state.mode === 'notice' ? (notices.find((n) => n.id === state.because)?.leadsTo ?? null) : null;
-  return {
-    open: state.open,
-    mode: state.mode,
-    leadsTo,
-    why: `${name} ${said(state.mode, state.open, state.because)}${until(hours, notices, at)}`,
-  };
+  let stretch = notices.length === 0 ? object.stretch : null;
+  if (!stretch || at < stretch.from || at >= stretch.to) {
+    const change = nextChange(hours, notices, at);
+    stretch = { from: at, to: change ?? Infinity, state: stateAt(hours, notices, at) };
+    // What has no end in sight today may have one when asked later: only a stretch with an end is kept.
+    if (notices.length === 0 && change !== null) object.stretch = stretch;
+  }
+  const { open, mode, because } = stretch.state;
+  const leadsTo = mode === 'notice' ? (notices.find((n) => n.id === because)?.leadsTo ?? null) : null;
+  const until =
+    stretch.to === Infinity ? '' : ` until ${isoAt(hours.clock, stretch.to).slice(0, 16).replace('T', ' ')}`;
+  return { open, mode, leadsTo, why: `${name} ${said(mode, open, because)}${until}` };
 }
 
 function said(mode: Mode, open: boolean, because: string | null): string {
@@ -50,9 +55,4 @@ function said(mode: Mode, open: boolean, because: string | null): string {
     default:
       return word;
   }
-}
-
-function until(hours: Hours, notices: readonly Notice[], at: number): string {
-  const change = nextChange(hours, notices, at);
-  return change === null ? '' : ` until ${isoAt(hours.clock, change).slice(0, 16).replace('T', ' ')}`;
 }

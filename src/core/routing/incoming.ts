@@ -1,10 +1,11 @@
-import { matchDigits, whyNot } from '../digits';
+import { matchDigits, run as runAutomaton, whyNot } from '../digits';
 import { nationalPrefixOf, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
 import type { InboundRoute, PlanNumber, RouteRule, Trunk } from '../plan';
 import type { NotTaken } from './answer';
 import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED } from './cause';
 import { dialledAll, rulesAt } from './context';
-import { contextOf, knownNumber, type CompiledRoute, type Exchange } from './exchange';
+import { contextOf } from './dialling';
+import { knownNumber, routeIndexOf, type CompiledRoute, type Exchange } from './exchange';
 import { hoursNow, type HoursNow } from './hours-now';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
@@ -189,7 +190,7 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
     });
   const text = called.e164 ?? called.significant;
   const notTaken: NotTaken[] = [];
-  for (const compiled of run.exchange.routes) {
+  for (const compiled of run.told ? run.exchange.routes : candidates(run.exchange, text)) {
     const obstacle = routeObstacle(compiled, trunk, text, calling);
     if (obstacle) {
       notTaken.push({ rule: compiled.route.id, label: compiled.route.name, ...obstacle });
@@ -214,6 +215,14 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
     };
   }
   return otherwise(run, trunk, notTaken, calling);
+}
+
+/** The routes whose numbers or map take a called number, top to bottom: for those who need no reasons of the others. */
+function candidates(exchange: Exchange, called: string): CompiledRoute[] {
+  const { numbers, maps } = routeIndexOf(exchange);
+  const state = runAutomaton(maps.automaton, called);
+  const byMap = state < 0 ? [] : maps.automaton.accepts[state]!.map((i) => maps.routes[i]!);
+  return [...new Set([...(numbers.get(called) ?? []), ...byMap])].sort((a, b) => a - b).map((i) => exchange.routes[i]!);
 }
 
 /** The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. */

@@ -2,13 +2,15 @@
 export * from './answer';
 export * from './cause';
 export * from './exchange';
+export { compile } from './compile';
+export { contextOf, emergencyForms, reachableForms } from './dialling';
 export * from './reasons';
 export * from './situation';
 export { destinationOf } from './walk';
-export { trace } from './trace';
+export { outcomeOf, trace } from './trace';
 export { dialledFromOutside } from './incoming';
 export { ruleAt, rulesAt, dialledAll, type DialContext, type DialRule } from './context';
-export { hoursNow, type HoursNow } from './hours-now';
+export { hoursNow, noticesFor, type HoursNow } from './hours-now';
 export { ruleFits } from './incoming';
 export { kbitPerCall, spokenBetween } from './link';
 export { mayWatch } from './watch';

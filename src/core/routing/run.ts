@@ -61,9 +61,12 @@ export class Run {
     readonly exchange: Exchange,
     readonly call: Call,
     readonly situation: Situation,
+    /** false: nobody reads the steps, so none are kept */
+    readonly told = true,
   ) {}
 
   step(type: TraceStep['type'], code: ReasonCode, sentence: string, detail: StepDetail = {}): void {
+    if (!this.told) return;
     this.steps.push({
       type,
       code,
@@ -89,6 +92,11 @@ export class Run {
   }
 }
 
+const refs = new WeakMap<AnyObject, ObjectRef>();
+
+/** An object of the plan as answers name it; made once, since the label of a number is costly to write. */
 export function refTo(kind: ObjectKind, object: AnyObject): ObjectRef {
-  return { kind, id: object.id, label: labelOf(kind, object) };
+  let ref = refs.get(object);
+  if (!ref) refs.set(object, (ref = { kind, id: object.id, label: labelOf(kind, object) }));
+  return ref;
 }

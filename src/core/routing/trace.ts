@@ -5,7 +5,8 @@ import { REFUSED, UNALLOCATED } from './cause';
 import { collect } from './collect';
 import { emergencyCall } from './emergency';
 import type { DialContext, DialRule } from './context';
-import { contextOf, isFor, ladderOf, type Exchange } from './exchange';
+import { contextOf } from './dialling';
+import { isFor, ladderOf, type Exchange } from './exchange';
 import { featureCall } from './features';
 import { fromOutside, fromTrunk } from './incoming';
 import { leaveBy } from './outgoing';
@@ -21,6 +22,17 @@ export function trace(exchange: Exchange, call: Call, situation: Situation = {})
   const run = new Run(exchange, call, situation);
   const end = answer(run);
   return { ...end, secondsWaited: run.secondsWaited, rail: run.rail, doubts: run.doubts, steps: run.steps };
+}
+
+/** The same without rail, steps and sentences: for those who ask about very many calls. */
+export function outcomeOf(
+  exchange: Exchange,
+  call: Call,
+  situation: Situation = {},
+): Ending & { secondsWaited: number } {
+  const run = new Run(exchange, call, situation, false);
+  const end = answer(run);
+  return { ...end, secondsWaited: run.secondsWaited };
 }
 
 function answer(run: Run): Ending {
@@ -60,7 +72,7 @@ function fromPhone(run: Run, extension: Extension): Ending {
   run.step('rule', 'rung-fits', `Outbound rule ${rung.name} fits (${rung.map}).`, {
     object: refTo('rung', rung),
     in: digits,
-    notTaken: othersInLadder(run.exchange, extension, context, winner, digits),
+    notTaken: run.told ? othersInLadder(run.exchange, extension, context, winner, digits) : [],
   });
   return leaveBy(
     run,
@@ -96,7 +108,7 @@ function callInside(
 ): Ending {
   const cos = run.exchange.classes.get(extension.class)!;
   const object = refTo('class', cos);
-  const notTaken = emergencyDiffers(context, digits);
+  const notTaken = run.told ? emergencyDiffers(context, digits) : [];
   if (!cos.rights.internal.allow) {
     run.step('right', 'internal-refused', `Class ${cos.name} refuses internal calls.`, { object, notTaken });
     return ending({ outcome: 'refused', kind: 'internal', rule: rule.id, cause: REFUSED });

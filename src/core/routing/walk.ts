@@ -4,7 +4,8 @@ import type { Landing, ObjectRef, Then } from './answer';
 import type { LegOwner } from './caller-id';
 import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } from './cause';
 import { ruleAt, type DialRule } from './context';
-import { contextOf, type Exchange } from './exchange';
+import { contextOf } from './dialling';
+import { type Exchange } from './exchange';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
 

@@ -1,0 +1,176 @@
+import { compileKnownMap, type CompiledMap } from '../digits';
+import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
+import { shortNumbersOf } from '../numbers';
+import type { ObjectKind, Plan } from '../plan';
+import { byPosition, type CompiledRoute, type Exchange } from './exchange';
+import { pairKey } from './link';
+import { Reuse } from './reuse';
+
+/**
+ * Prepares a plan. The plan must have been read by `readPlan`: references and maps are trusted here. With the exchange from
+ * before an edit, all that the edit left alone is taken over from it.
+ */
+export function compile(plan: Plan, before: Exchange | null = null): Exchange {
+  const reuse = new Reuse(before, plan);
+  const keep = <T>(kinds: ObjectKind[], of: (x: Exchange) => T, make: () => T) => reuse.keep(kinds, of, make);
+  const { layers, kept } = reuse.layers();
+  const numbers = reuse.byId('number', (x) => x.numbers);
+  const maps = new Map<string, CompiledMap>();
+  const mapOf = (text: string) => {
+    let map = maps.get(text);
+    if (!map) maps.set(text, (map = compileKnownMap(text)));
+    return map;
+  };
+  const routes = keep(
+    ['inboundRoute', 'number'],
+    (x) => x.routes,
+    () => compiledRoutes(plan, numbers, mapOf),
+  );
+  return {
+    plan,
+    sites: reuse.byId('site', (x) => x.sites),
+    trunks: reuse.byId('trunk', (x) => x.trunks),
+    classes: reuse.byId('class', (x) => x.classes),
+    people: reuse.byId('person', (x) => x.people),
+    extensions: reuse.byId('extension', (x) => x.extensions),
+    prompts: reuse.byId('prompt', (x) => x.prompts),
+    hours: keep(
+      ['hours', 'holidays'],
+      (x) => x.hours,
+      () => preparedHours(plan),
+    ),
+    sitePairs: keep(
+      ['sitePair'],
+      (x) => x.sitePairs,
+      () => new Map(plan.sitePairs.map((p) => [pairKey(p.siteA, p.siteB), p])),
+    ),
+    attendantKeys: keep(
+      ['attendantKey'],
+      (x) => x.attendantKeys,
+      () => grouped(plan.attendantKeys, (k) => k.attendant),
+    ),
+    reachSteps: keep(
+      ['reachStep'],
+      (x) => x.reachSteps,
+      () => grouped([...plan.reachSteps].sort(byPosition), (s) => s.reachPlan),
+    ),
+    routeRules: keep(
+      ['routeRule'],
+      (x) => x.routeRules,
+      () => grouped([...plan.routeRules].sort(byPosition), (r) => r.route),
+    ),
+    destinations: reuse.destinations(),
+    numbers,
+    numberByE164: keep(
+      ['number'],
+      (x) => x.numberByE164,
+      () => new Map(plan.numbers.map((n) => [n.e164, n])),
+    ),
+    numberOf: keep(
+      ['number'],
+      (x) => x.numberOf,
+      () => firstNumbers(plan),
+    ),
+    rungsOf: keep(
+      ['rung'],
+      (x) => x.rungsOf,
+      () =>
+        grouped(
+          [...plan.rungs].sort(byPosition).map((rung) => ({ rung, map: mapOf(rung.map) })),
+          (r) => r.rung.ladder,
+        ),
+    ),
+    routes,
+    places: keep(
+      ['site', 'numberAddition', 'shortNumber'],
+      (x) => x.places,
+      () => placesOf(plan),
+    ),
+    blocked: new Map(
+      [{ id: 'organisation', blockedCallers: plan.organisation.blockedCallers }, ...plan.sites].flatMap((o) =>
+        o.blockedCallers ? [[o.id, mapOf(o.blockedCallers)] as const] : [],
+      ),
+    ),
+    routeIndex: routes === before?.routes ? before.routeIndex : null,
+    layers,
+    contexts: kept && before ? before.contexts : new Map(),
+    menus: keep(
+      ['attendant', 'attendantKey', 'directory', 'extension', 'person'],
+      (x) => x.menus,
+      () => new Map(),
+    ),
+    known: keep(
+      ['number', 'numberAddition'],
+      (x) => x.known,
+      () => new Map(),
+    ),
+  };
+}
+
+function firstNumbers(plan: Plan): Exchange['numberOf'] {
+  const out: Exchange['numberOf'] = new Map();
+  for (const n of [...plan.numbers].sort((a, b) => (a.e164 < b.e164 ? -1 : 1)))
+    if (n.belongsTo && n.state === 'active' && !out.has(n.belongsTo)) out.set(n.belongsTo, n);
+  return out;
+}
+
+function compiledRoutes(
+  plan: Plan,
+  numbers: Exchange['numbers'],
+  mapOf: (text: string) => CompiledMap,
+): CompiledRoute[] {
+  return [...plan.inboundRoutes].sort(byPosition).map((route) => ({
+    route,
+    numbers: new Set(route.numbers.map((n) => numbers.get(n)!.e164)),
+    called: route.calledMap ? mapOf(route.calledMap) : null,
+    calling: route.callingMap ? mapOf(route.callingMap) : null,
+  }));
+}
+
+function placesOf(plan: Plan): Exchange['places'] {
+  return new Map(
+    plan.sites.map((s) => [
+      s.id,
+      {
+        country: s.country,
+        area: s.area,
+        additions: plan.numberAdditions,
+        short: shortNumbersOf(s.country, plan.shortNumbers),
+      },
+    ]),
+  );
+}
+
+function grouped<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const out = new Map<string, T[]>();
+  for (const item of list) {
+    const known = out.get(keyOf(item));
+    if (known) known.push(item);
+    else out.set(keyOf(item), [item]);
+  }
+  return out;
+}
+
+/** Hours objects of the plan prepared for questions; their texts were checked when the plan was read. */
+function preparedHours(plan: Plan): Exchange['hours'] {
+  return new Map(
+    plan.hours.map((object) => {
+      const week = parseWeek(object.weekly);
+      if (!week.ok) throw new Error(`hours ${object.id}: ${week.error.sentence}`);
+      const dates = plan.holidayCalendars.filter((c) => object.holidays.includes(c.id)).flatMap((c) => c.dates);
+      const hours: Hours = {
+        clock: clockOf(object.zone),
+        week: week.week,
+        holidays: new Map(dates.flatMap((d) => (d.yearly ? [] : [[dayOf(d.date)!, d.name] as const]))),
+        yearly: new Map(dates.flatMap((d) => (d.yearly ? [[d.date.slice(5), d.name] as const] : []))),
+        exceptions: new Map(
+          object.exceptions.map((e) => {
+            const spans = parseSpans(e.open);
+            return [dayOf(e.date)!, spans.ok ? spans.spans : []] as const;
+          }),
+        ),
+      };
+      return [object.id, { name: object.name, hours, stretch: null }] as const;
+    }),
+  );
+}
