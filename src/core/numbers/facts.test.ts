@@ -12,6 +12,7 @@ import {
   nationalPrefixOf,
   readDigits,
   readText,
+  shortNumbersOf,
   type CallKind,
 } from '.';
 
@@ -24,7 +25,7 @@ describe('facts of countries', () => {
     (country) => {
       const facts = COUNTRY_FACTS[country]!;
       expect(callingCodeOf(country)).toMatch(/^[1-9]\d{0,2}$/);
-      for (const n of facts.emergency) expect(n).toMatch(/^\d{2,3}$/);
+      for (const n of facts.emergency) expect(n).toMatch(/^\d{2,5}$/);
       for (const s of facts.service) {
         const read = compileDigitMap(s.map);
         if (!read.ok) throw new Error(`${country} ${s.map}`);
@@ -45,6 +46,37 @@ describe('facts of countries', () => {
       }
     },
   );
+
+  it('at least forty countries are known', () => expect(COUNTRIES.length).toBeGreaterThanOrEqual(40));
+
+  it('the plan adds to them and takes from them', () => {
+    const change = (map: string, kind: 'service' | 'emergency' | 'emergency test', inUse = true) => ({
+      country: 'GB',
+      map,
+      kind,
+      inUse,
+    });
+    const short = shortNumbersOf('GB', [
+      change('777', 'emergency'),
+      change('112', 'emergency', false),
+      change('123', 'service', false),
+      change('14x{2}', 'service'),
+      change('998', 'emergency test'),
+    ]);
+    expect(short.emergency).toEqual(['999', '777']);
+    expect(short.emergencyTest).toBe('998');
+    const place = { ...placeOf('GB'), short };
+    const kind = (digits: string) => kindFrom(readDigits(digits, 'national', place), place);
+    expect([kind('777'), kind('112'), kind('1499'), kind('101')]).toEqual([
+      'emergency',
+      'unknown',
+      'service',
+      'service',
+    ]);
+    expect(kind('123')).not.toBe('service');
+    expect(kindFrom(readDigits('123', 'national', placeOf('GB')), placeOf('GB'))).toBe('service');
+    expect(shortNumbersOf('SE', [change('777', 'emergency')]).emergency).toEqual(['112']);
+  });
 
   it('112 works where nothing is known', () => expect(emergencyNumbersOf('ZZ')).toEqual(['112']));
 

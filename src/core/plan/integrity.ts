@@ -1,5 +1,5 @@
 import { DIALABLE_KINDS } from '../destinations/kinds';
-import { TooManyStates, compileKnownMap, determinise, positionsOf } from '../digits';
+import { entangledMaps } from './entangled';
 import { OBJECT_KINDS, type ObjectKind } from './fields';
 import { fitsTarget, referenceFieldsOf } from './introspect';
 import { OBJECTS, labelOf, objectsOf, type AnyObject, type Plan } from './plan';
@@ -39,7 +39,7 @@ export function integrityErrors(plan: Plan): InputError[] {
   errors.push(...digitsTwice(plan), ...numbersTwice(plan), ...rangeOverlaps(plan), ...siteCodes(plan));
   errors.push(...pairsTwice(plan), ...keysTwice(plan));
   // References must be whole before maps are put together by them.
-  if (errors.length === 0) errors.push(...entangledLadders(plan));
+  if (errors.length === 0) errors.push(...entangledMaps(plan));
   return errors;
 }
 
@@ -131,24 +131,6 @@ function keysTwice(plan: Plan): InputError[] {
     path: `attendantKeys.${index}.key`,
     sentence: `${row.key} is set already when ${row.mode}, as ${other.id}; a key leads to one place.`,
   }));
-}
-
-/** States that the maps of one ladder may need together. */
-const MOST_LADDER_STATES = 50_000;
-
-/** Maps that are harmless alone can be too entangled together to be matched quickly. */
-function entangledLadders(plan: Plan): InputError[] {
-  return plan.ladders.flatMap((ladder, i) => {
-    const maps = plan.rungs.filter((r) => r.ladder === ladder.id).map((r) => positionsOf(compileKnownMap(r.map).map));
-    try {
-      determinise(maps, MOST_LADDER_STATES);
-      return [];
-    } catch (e) {
-      if (!(e instanceof TooManyStates)) throw e;
-      const sentence = `The digit maps of ${ladder.name} are too entangled to be matched together: ${e.message}. Maps that begin with x. do this.`;
-      return [{ code: 'maps-entangled', path: `ladders.${i}`, sentence }];
-    }
-  });
 }
 
 function numbersTwice(plan: Plan): InputError[] {

@@ -128,10 +128,10 @@ async function refuseStale(connection: Queryable, before: HeldPlan, edit: Parsed
   const object = currentValue(before.plan, edit.kind, edit.id);
   const who = (last?.name as string | undefined) ?? 'Somebody';
   const what =
-    object === null
-      ? `${who} has deleted this meanwhile`
-      : edit.rowVersion === null
-        ? 'An object with this id exists already'
+    edit.rowVersion === null
+      ? 'An object with this id exists already'
+      : object === null
+        ? `${who} has deleted this meanwhile`
         : `${who} has changed this meanwhile`;
   throw new EditRefused(
     409,
