@@ -2,5 +2,6 @@
 export * from './consequences';
 export * from './ladder';
 export { callsAround, fromOutside } from './samples';
+export * from './problem';
 export * from './problems';
 export * from './placement';

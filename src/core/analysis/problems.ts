@@ -1,16 +1,9 @@
 import { INTERSECTION, combine, compileKnownMap, run, shortestWitness } from '../digits';
-import { OBJECTS, labelOf, numberSpaceOf, type AnyObject, type ObjectKind, type PlanNumber } from '../plan';
+import { numberSpaceOf, type PlanNumber } from '../plan';
 import { ladderOf, reachableForms, type CompiledRoute, type Exchange } from '../routing';
+import { endProblems } from './ends';
 import { reachOfRungs } from './ladder';
-
-/** Something wrong or doubtful in a plan: where, why, how to mend (ENGINE E14). */
-export interface Problem {
-  type: string;
-  severity: 'error' | 'doubt' | 'note';
-  object: { kind: ObjectKind; id: string; label: string };
-  sentence: string;
-  mend: string | null;
-}
+import { at, type Problem } from './problem';
 
 /** What can be found wrong in the objects there are: emergency lists, callbacks, covered rules, owners, caller IDs, ends. */
 export function problemsOf(exchange: Exchange): Problem[] {
@@ -22,14 +15,9 @@ export function problemsOf(exchange: Exchange): Problem[] {
     ...callerIds(exchange),
     ...numbers(exchange),
     ...routes(exchange),
+    ...endProblems(exchange),
   ];
 }
-
-const at = (kind: ObjectKind, object: AnyObject) => ({
-  kind,
-  id: object.id,
-  label: `${OBJECTS[kind].word} ${labelOf(kind, object)}`,
-});
 
 function emergency(exchange: Exchange): Problem[] {
   const out: Problem[] = [];

@@ -99,7 +99,7 @@ describe('the plan document', () => {
     ]);
     expect(errors((d) => (list(d, 'hours')[0]!.weekly = 'mon 9-9'))).toEqual(['invalid hours.0.weekly']);
     expect(errors((d) => (list(d, 'hours')[0]!.zone = 'Harbour/Time'))).toHaveLength(1);
-    expect(errors((d) => (list(d, 'featureCodes')[1]!.queue = null))).toHaveLength(1);
+    expect(errors((d) => (list(d, 'featureCodes').find((f) => f.id === 'f-in')!.queue = null))).toHaveLength(1);
     expect(errors((d) => (list(d, 'queues')[0]!.full = 'hello'))).toEqual(['wrong-kind queues.0.full']);
   });
 });

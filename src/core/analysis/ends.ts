@@ -1,0 +1,197 @@
+import { cycles } from '../course';
+import { BEHAVIOURS, attendantModeIsMissing, type Behaviour } from '../destinations';
+import { whyNot } from '../digits';
+import { DAYS, clockTime, faultsOf } from '../hours';
+import type { Attendant, ObjectKind } from '../plan';
+import { kbitPerCall, spokenBetween, type Exchange } from '../routing';
+import { at, type Problem } from './problem';
+
+/** What is wrong or doubtful with hours, and with the places that calls are led to (ENGINE E14). */
+export function endProblems(exchange: Exchange): Problem[] {
+  return [...hours(exchange), ...attendants(exchange), ...groups(exchange), ...circles(exchange), ...links(exchange)];
+}
+
+function hours(exchange: Exchange): Problem[] {
+  return exchange.plan.hours.flatMap((object) =>
+    faultsOf(exchange.hours.get(object.id)!.hours.week).map((fault): Problem => {
+      const times = `${DAYS[fault.day]} ${clockTime(fault.from)} to ${clockTime(fault.to)}`;
+      return fault.type === 'hole'
+        ? {
+            type: 'hours-hole',
+            severity: 'doubt',
+            object: at('hours', object),
+            sentence: `${object.name} has a hole: closed on ${times}, between two open times.`,
+            mend: 'Close the hole, or leave it when it is meant.',
+          }
+        : {
+            type: 'hours-overlap',
+            severity: 'note',
+            object: at('hours', object),
+            sentence: `${object.name} says ${times} twice.`,
+            mend: 'Say it once.',
+          };
+    }),
+  );
+}
+
+function attendants(exchange: Exchange): Problem[] {
+  return exchange.plan.attendants.flatMap((object) => [
+    ...modes(exchange, object),
+    ...greetings(object),
+    ...ends(exchange, object),
+    ...waits(exchange, object),
+  ]);
+}
+
+function modes(exchange: Exchange, object: Attendant): Problem[] {
+  const wanted = object.hours ? (['open', 'closed'] as const) : (['open'] as const);
+  return wanted
+    .filter((mode) => attendantModeIsMissing(exchange, object, mode))
+    .map((mode) => ({
+      type: 'mode-missing',
+      severity: 'error',
+      object: at('attendant', object),
+      sentence: `${object.name} has neither a greeting nor a key when ${mode}: callers are released.`,
+      mend: `Say what happens when ${mode}.`,
+    }));
+}
+
+function greetings(object: Attendant): Problem[] {
+  if (object.greetingOpen !== null) return [];
+  return [
+    {
+      type: 'prompt-missing',
+      severity: 'doubt',
+      object: at('attendant', object),
+      sentence: `${object.name} greets nobody: callers hear silence before the keys.`,
+      mend: 'Name a greeting.',
+    },
+  ];
+}
+
+/** Callers who press nothing must go somewhere in every mode that has something. */
+function ends(exchange: Exchange, object: Attendant): Problem[] {
+  const keys = exchange.attendantKeys.get(object.id) ?? [];
+  const used = new Set(keys.map((k) => k.mode));
+  return [...used]
+    .filter((mode) => !keys.some((k) => k.mode === mode && k.key.length > 1))
+    .map((mode) => ({
+      type: 'dead-end',
+      severity: 'doubt',
+      object: at('attendant', object),
+      sentence: `Callers who press nothing at ${object.name} when ${mode} are released, cause 19.`,
+      mend: 'Say where “no key” leads.',
+    }));
+}
+
+/** A key that dialled extensions begin with makes everyone who presses it wait. */
+function waits(exchange: Exchange, object: Attendant): Problem[] {
+  if (object.directDialling === 'none') return [];
+  const keys = (exchange.attendantKeys.get(object.id) ?? []).filter((k) => k.key.length === 1);
+  const dialled = exchange.plan.extensions.filter(
+    (e) => object.directDialling === 'everyone' || e.site === object.site,
+  );
+  return keys.flatMap((k) => {
+    const one = dialled.find((e) => e.digits.startsWith(k.key));
+    return one
+      ? [
+          {
+            type: 'key-waits',
+            severity: 'note' as const,
+            object: at('attendant', object),
+            sentence: `Key ${k.key} of ${object.name} when ${k.mode} waits ${object.digitSeconds} s: extensions such as ${one.digits} begin with it.`,
+            mend: `Take another key than ${k.key}.`,
+          },
+        ]
+      : [];
+  });
+}
+
+function groups(exchange: Exchange): Problem[] {
+  const { plan } = exchange;
+  const empty = (kind: ObjectKind, object: { id: string; name: string }, sentence: string, mend: string): Problem => ({
+    type: `${kind === 'queue' ? 'queue' : kind === 'reachPlan' ? 'reach-plan' : 'group'}-nobody`,
+    severity: 'error',
+    object: at(kind, object as never),
+    sentence,
+    mend,
+  });
+  return [
+    ...plan.queues
+      .filter((q) => q.agents.length + q.permanentAgents.length === 0)
+      .map((q) => empty('queue', q, `${q.name} has no agents: nobody ever answers.`, 'Name its agents.')),
+    ...plan.ringGroups
+      .filter((g) => g.members.every((m) => exchange.extensions.get(m)!.kind === 'virtual'))
+      .map((g) => empty('ringGroup', g, `${g.name} has no member with a phone.`, 'Name its members.')),
+    ...plan.reachPlans
+      .filter((r) => !exchange.reachSteps.has(r.id))
+      .map((r) => empty('reachPlan', r, `${r.name} has no steps: nobody is looked for.`, 'Add a step.')),
+    ...plan.outsideNumbers.flatMap((o): Problem[] => {
+      const ladder = exchange.sites.get(o.site)!.ladder;
+      const rungs = (ladder && exchange.rungsOf.get(ladder)) || [];
+      if (rungs.some((r) => whyNot(r.map.automaton, o.dial) === null)) return [];
+      const sentence = `${o.name} dials ${o.dial}, which no outbound rule of ${exchange.sites.get(o.site)!.name} takes.`;
+      return [
+        {
+          type: 'outside-nowhere',
+          severity: 'error',
+          object: at('outsideNumber', o),
+          sentence,
+          mend: 'Dial it as a phone there would.',
+        },
+      ];
+    }),
+  ];
+}
+
+/** Places that lead round to themselves, found over everything that calls can be led to. */
+function circles(exchange: Exchange): Problem[] {
+  const edges = [...exchange.destinations].flatMap(([id, { kind, object }]) => {
+    const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
+    const parts = kind === 'reachPlan' ? Math.max(1, exchange.reachSteps.get(id)?.length ?? 0) : 1;
+    return Array.from({ length: parts }, (_, part) => behaviour.ways(object, exchange, part, null)).flatMap((ways) =>
+      ways.flatMap((w) =>
+        w.to.type === 'destination' && w.drive !== 'caller' && w.drive !== 'wait' && !(w.to.id === id && w.to.part)
+          ? [{ from: id, to: w.to.id, drive: w.drive }]
+          : [],
+      ),
+    );
+  });
+  const nodes = [...new Set(edges.flatMap((e) => [e.from, e.to]))];
+  return cycles(nodes, edges).map(({ type, nodes: list }) => {
+    const first = exchange.destinations.get(list[0]!)!;
+    const names = list.map((id) => exchange.destinations.get(id)!.object.name).join(' → ');
+    return {
+      type,
+      severity: type === 'loop' ? 'error' : 'doubt',
+      object: at(first.kind, first.object),
+      sentence:
+        type === 'loop'
+          ? `Calls go round without end: ${names} and back.`
+          : `Calls that nobody answers go round, ringing: ${names} and back, until 20 hops are over.`,
+      mend: 'Lead one of them elsewhere.',
+    };
+  });
+}
+
+/** A link budget under one call lets nobody through. */
+function links(exchange: Exchange): Problem[] {
+  const { sites } = exchange.plan;
+  return sites.flatMap((site): Problem[] => {
+    if (site.linkKbitPerSecond === null) return [];
+    const needs = sites
+      .filter((s) => s.id !== site.id)
+      .map((s) => kbitPerCall(exchange, site.id, spokenBetween(exchange, site.id, s.id)!) ?? 0);
+    const most = Math.max(0, ...needs);
+    if (most <= site.linkKbitPerSecond) return [];
+    return [
+      {
+        type: 'link-budget',
+        severity: 'error',
+        object: at('site', site),
+        sentence: `The link of ${site.name} has ${site.linkKbitPerSecond} kbit/s; one call takes ${most.toFixed(1)}: none gets through.`,
+        mend: 'Raise the budget, or agree on a thinner codec for the pair of sites.',
+      },
+    ];
+  });
+}
