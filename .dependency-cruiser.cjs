@@ -27,7 +27,7 @@ module.exports = {
       name: 'core-small-libraries-only',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['npm'], pathNot: 'node_modules/(zod|libphonenumber-js|luxon)/' },
+      to: { dependencyTypes: ['npm'], pathNot: 'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|pure-rand)/' },
     },
     { name: 'setup-is-plain-node', severity: 'error', from: { path: '^bin/[^/]+\\.mjs$' }, to: { path: '^src/' } },
     {

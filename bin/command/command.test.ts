@@ -69,6 +69,168 @@ describe('polydrome digits and number', () => {
   });
 });
 
+describe('polydrome digits, number, hours and load, as scripts rely on them', () => {
+  const queueFile = () => {
+    const file = join(folder, 'queue.json');
+    writeFileSync(
+      file,
+      JSON.stringify({
+        seed: 1,
+        replications: 10,
+        hours: 4,
+        arrivalsPerHour: [60],
+        handleSeconds: { mean: 240, law: 'exponential' },
+        agents: 5,
+        withinSeconds: 20,
+      }),
+    );
+    return file;
+  };
+  const icsFile = () => {
+    const file = join(folder, 'hours.ics');
+    const event = [
+      'BEGIN:VEVENT',
+      'UID:1',
+      'SUMMARY:Regatta',
+      'DTSTART;VALUE=DATE:20261224',
+      'CATEGORIES:holiday',
+      'END:VEVENT',
+    ];
+    writeFileSync(
+      file,
+      ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//y//EN', ...event, 'END:VCALENDAR'].join('\r\n'),
+    );
+    return file;
+  };
+  const week = ['--spec', 'mon-fri 7-19, sat 8-13', '--zone', 'Europe/London'];
+
+  it.each<[() => string[], number, object]>([
+    [
+      () => ['digits', 'relate', '9[1-5]x', '9[4-7]x'],
+      0,
+      { relation: 'overlaps', onlyA: '910', onlyB: '960', both: '940' },
+    ],
+    [() => ['digits', 'relate', '1', '2'], 1, { relation: 'disjoint', onlyA: '1', onlyB: '2', both: null }],
+    [() => ['digits', 'count', 'x{20}', '--length', '20'], 0, { length: 20, count: '100000000000000000000' }],
+    [() => ['digits', 'example', '[12]', '--seed', '5', '--most', '9'], 0, { examples: ['1', '2'] }],
+    [() => ['digits', 'simplify', '2101', '2102', '2103'], 0, { map: '210[1-3]' }],
+    [() => ['digits', 'simplify', '2101', '2['], 2, { error: { code: 'bad-map', path: 'MAP 2', offset: 2 } }],
+    [() => ['digits', 'count', 'x', '--length', 'ten'], 2, { error: { path: '--length' } }],
+    [() => ['number', 'write', '+441632960100', '--as', 'national'], 0, { digits: '01632960100' }],
+    [
+      () => ['number', 'write', '+441632960100', '--as', 'subscriber', '--country', 'GB', '--area', '1632'],
+      0,
+      { digits: '960100' },
+    ],
+    [
+      () => ['number', 'write', '+441632960100', '--as', 'significant', '--country', 'SE'],
+      0,
+      { digits: '00441632960100' },
+    ],
+    [() => ['number', 'write', '+80012345678', '--as', 'national'], 2, { error: { path: '--country' } }],
+    [() => ['number', 'write', '+441632960100', '--as', 'roman'], 2, { error: { path: '--as' } }],
+    [
+      () => ['hours', 'when', ...week, '--at', '2026-11-23T10:00'],
+      0,
+      { open: true, mode: 'open', until: '2026-11-23T19:00:00+00:00' },
+    ],
+    [
+      () => ['hours', 'when', ...week, '--at', '2026-12-24T10:00', '--ics', icsFile()],
+      0,
+      { open: false, mode: 'holiday', until: '2026-12-25T00:00:00+00:00' },
+    ],
+    [
+      () => ['hours', 'when', '--spec', 'mon-sun 0-24', '--zone', 'UTC', '--at', '2026-12-24T10:00'],
+      0,
+      { open: true, until: null },
+    ],
+    [
+      () => ['hours', 'when', '--spec', 'mon 9-9', '--zone', 'UTC', '--at', 'now'],
+      2,
+      { error: { path: '--spec', offset: 4 } },
+    ],
+    [() => ['hours', 'when', '--spec', '', '--zone', 'Sea/Side', '--at', 'now'], 2, { error: { path: '--zone' } }],
+    [
+      () => ['hours', 'partition', ...week, '--from', '2026-11-21T12:00', '--to', '2026-11-21T14:00'],
+      0,
+      {
+        stretches: [
+          { from: '2026-11-21T12:00:00+00:00', to: '2026-11-21T13:00:00+00:00', open: true },
+          { from: '2026-11-21T13:00:00+00:00', to: '2026-11-21T14:00:00+00:00', open: false },
+        ],
+      },
+    ],
+    [
+      () => ['hours', 'partition', ...week, '--from', '2026-11-21', '--to', '2026-11-20'],
+      2,
+      { error: { path: '--to' } },
+    ],
+    [() => ['hours', 'read', '--spec', 'mon-fri 7-19'], 0, { sentence: 'Mondays to Fridays 07:00 to 19:00' }],
+    [() => ['load', 'erlang-b', '--erlangs', '10', '--channels', '18'], 0, { blocking: 0.007142438157899779 }],
+    [
+      () => ['load', 'channels', '--erlangs', '10', '--blocking', '0.01'],
+      0,
+      { channels: 18, blocking: 0.007142438157899779 },
+    ],
+    [
+      () => ['load', 'erlang-c', '--erlangs', '9', '--agents', '9', '--handle-seconds', '60', '--within-seconds', '20'],
+      0,
+      { waitProbability: 1, serviceLevel: 0, averageWaitSeconds: null },
+    ],
+    [
+      () => ['load', 'bandwidth', '--codec', 'G.711A', '--packet-ms', '20', '--ip', '4', '--link', 'ethernet'],
+      0,
+      { kbitPerSecond: 87.2 },
+    ],
+    [
+      () => ['load', 'bandwidth', '--codec', 'G.729', '--packet-ms', '15', '--ip', '4', '--link', 'none'],
+      2,
+      { error: { path: '--packet-ms' } },
+    ],
+    [
+      () => ['load', 'bandwidth', '--codec', 'tin', '--packet-ms', '20', '--ip', '4', '--link', 'none'],
+      2,
+      { error: { path: '--codec' } },
+    ],
+    [() => ['load', 'queue', '--file', queueFile()], 0, { abandoned: { mean: 0 } }],
+    [() => ['load', 'queue', '--file', icsFile()], 2, { error: {} }],
+    [() => ['load', 'erlang-b', '--erlangs', '-1', '--channels', '2'], 2, { error: { path: '--erlangs' } }],
+    [() => ['load', 'fly'], 2, { error: { code: 'no-such-command' } }],
+    [() => ['course', '--plan', 'demo/plan.yaml', '--number', '+441632960100'], 0, { loops: [] }],
+    [() => ['course', '--plan', 'demo/plan.yaml', '--digits', '9999'], 2, { error: { path: '--digits' } }],
+    [() => ['course', '--plan', 'demo/plan.yaml', '--number', '+46846500417'], 2, { error: { path: '--number' } }],
+    [() => ['check', '--plan', 'demo/plan.yaml'], 1, {}],
+    [() => ['plan', 'schema'], 0, { type: 'object' }],
+    [() => ['plan', 'format', 'demo/plan.yaml'], 0, { format: 'polydrome-plan', version: 2 }],
+    [() => ['plan', 'format'], 2, { error: { path: 'FILE' } }],
+    [() => ['plan', 'melt', 'x'], 2, { error: { code: 'no-such-command' } }],
+  ])('%#', (args, code, value) => {
+    const found = json(args());
+    expect([args().join(' '), found.code]).toEqual([args().join(' '), code]);
+    expect(found.value).toMatchObject(value);
+  });
+
+  it('upgrade reads an older file; format gives the same bytes for the same plan', () => {
+    const old = join(folder, 'old.yaml');
+    writeFileSync(old, 'format: polydrome-plan\nversion: 1\norganisation: {name: X}\n');
+    const upgraded = polydrome(['plan', 'upgrade', old]);
+    expect([upgraded.code, JSON.parse(upgraded.out)]).toMatchObject([0, { version: 2 }]);
+    const again = join(folder, 'new.json');
+    writeFileSync(again, upgraded.out);
+    expect(polydrome(['plan', 'format', again]).out).toBe(upgraded.out);
+    expect(polydrome(['plan', 'format', old]).out).toBe(upgraded.out);
+  });
+
+  it('every command has help with an example that runs', () => {
+    const examples = [...polydrome(['help']).out.matchAll(/^ {2}polydrome (\w+)(?: ([\w-]+))?/gm)];
+    expect(examples.length).toBeGreaterThan(20);
+    for (const [, group, verb] of examples) {
+      const out = polydrome([group!, ...(verb ? [verb] : []), '--help']).out;
+      expect([group, verb, /example: polydrome /.test(out)]).toEqual([group, verb, true]);
+    }
+  });
+});
+
 describe('polydrome trace', () => {
   const plan = ['trace', '--plan', 'demo/plan.yaml'];
 

@@ -75,8 +75,10 @@ export function helpFor(words: readonly string[]): string {
   const asked = words.filter((w) => !w.startsWith('-')).slice(0, 2);
   const fitting = COMMANDS.filter(([usage]) => asked.every((w, i) => usage.split(' ')[i] === w));
   if (asked.length === 0 || fitting.length === 0) {
-    const list = COMMANDS.map(([usage, purpose]) => `  polydrome ${usage}\n      ${purpose}`);
-    return `polydrome asks the routing engine from the command line.\n\n${list.join('\n')}\n\n--help after a command shows an example.${FOOT}`;
+    const list = COMMANDS.map(
+      ([usage, purpose, example]) => `  polydrome ${usage}\n      ${purpose}\n      such as: polydrome ${example}`,
+    );
+    return `polydrome asks the routing engine from the command line.\n\n${list.join('\n')}\n${FOOT}`;
   }
   const list = fitting.map(
     ([usage, purpose, example]) => `polydrome ${usage}\n  ${purpose}\n  example: polydrome ${example}`,

@@ -1,4 +1,4 @@
 export * from './course';
 export * from './graph';
-export { cycles, type Cycle } from './cycles';
+export { cycles } from './cycles';
 export * from './circles';

@@ -21,4 +21,3 @@ export type DestinationKind = (typeof DESTINATION_KINDS)[number];
 
 /** What has digits of its own in a number space: destinations and feature codes. */
 export const DIALABLE_KINDS = [...DESTINATION_KINDS, 'featureCode'] as const;
-export type DialableKind = (typeof DIALABLE_KINDS)[number];

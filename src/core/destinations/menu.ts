@@ -1,24 +1,7 @@
-import {
-  DEAD,
-  HASH_INDEX,
-  SYMBOL_COUNT,
-  determinise,
-  matchState,
-  positionsOfLiteral,
-  symbolIndex,
-  type Automaton,
-} from '../digits';
+import { DEAD, HASH_INDEX, SYMBOL_COUNT, determinise, matchState, positionsOfLiteral, symbolIndex } from '../digits';
+import type { Menu, MenuRule } from './choices';
 import type { Moment } from './offer';
 import { FEWEST_LETTERS } from './names';
-
-/** What digits can mean to a caller who is asked to choose: first a key, then an extension, then a name. */
-export type MenuRule<T> = { type: 'key' | 'extension' | 'name'; digits: string; leads: T };
-
-/** Everything a caller can dial at one place, as one automaton (ENGINE E3, E11). */
-export interface Menu<T> {
-  rules: readonly MenuRule<T>[];
-  automaton: Automaton;
-}
 
 export function menuOf<T>(rules: readonly MenuRule<T>[]): Menu<T> {
   const order = ['key', 'extension', 'name'];

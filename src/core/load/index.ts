@@ -3,4 +3,4 @@ export * from './erlang';
 export * from './bandwidth';
 export * from './queue-spec';
 export * from './simulate';
-export { estimate, studentT95, type Estimate } from './interval';
+export { studentT95, type Estimate } from './interval';

@@ -2,7 +2,7 @@
 export * from './kinds';
 export * from './number';
 export { GLOBAL_CODES } from './global';
-export { mainCountryOf, rangeAutomaton, rangeOf, type NumberRange, type RangeData } from './ranges';
+export { mainCountryOf, rangeAutomaton, type RangeData } from './ranges';
 export * from './facts';
 export * from './short';
 export * from './read';

@@ -21,7 +21,6 @@ export type { Person } from './objects/person';
 export type { InboundRoute } from './objects/inbound-route';
 export * from './objects/attendant';
 export * from './objects/feature-code';
-export type { Holidays, PlanHours } from './objects/hours';
 export * from './objects/presence-rule';
 export type { Queue } from './objects/queue';
 export type { ReachPlan, ReachStep } from './objects/reach-plan';
@@ -31,7 +30,6 @@ export * from './objects/short-number';
 export * from './objects/simple-ends';
 export type { SitePair } from './objects/site-pair';
 export type { Prompt, Announcement, Directory } from './objects/spoken';
-export type { Team } from './objects/team';
 export type { TimeSwitch } from './objects/time-switch';
 
 export * from './pin';

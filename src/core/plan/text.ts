@@ -26,12 +26,16 @@ export function readText(text: string): TextResult {
     if (json) return { ok: true, document: JSON.parse(text) as unknown };
   } catch (e) {
     // YAML can begin with a brace too; anything long is JSON that is broken.
-    if (text.length > MOST_YAML) return refused('broken', `This is no JSON: ${(e as Error).message.slice(0, 120)}.`);
+    if (text.length > MOST_YAML)
+      return refused('broken-file', `This is no JSON: ${(e as Error).message.slice(0, 120)}.`);
   }
   try {
     return { ok: true, document: parse(text, { maxAliasCount: 0, prettyErrors: false }) as unknown };
   } catch (e) {
-    return refused('broken', `This is neither JSON nor YAML: ${(e as Error).message.split('\n')[0]!.slice(0, 120)}`);
+    return refused(
+      'broken-file',
+      `This is neither JSON nor YAML: ${(e as Error).message.split('\n')[0]!.slice(0, 120)}`,
+    );
   }
 }
 

@@ -1,7 +1,7 @@
 import { DEAD, SYMBOL_COUNT, mayGrow, symbolIndex, type Automaton, type MatchState } from '../digits';
 import type { DestinationKind } from '../destinations/kinds';
 import type { FeatureCode, Site } from '../plan';
-import type { CompiledRung } from './exchange';
+import type { CompiledRung } from './rung';
 
 /** What a dialled string can mean to a phone, in the order of ENGINE E4. */
 export type DialRule =

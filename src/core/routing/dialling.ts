@@ -3,7 +3,8 @@ import { automatonOfLiterals, determinise, positionsOf } from '../digits';
 import { shortNumbersOf } from '../numbers';
 import { numberSpaceOf, objectsOf, type Extension, type FeatureCode, type Site } from '../plan';
 import type { DialContext, DialRule, Layer } from './context';
-import { isFor, ladderOf, type CompiledRung, type Exchange } from './exchange';
+import { isFor, ladderOf, type Exchange } from './exchange';
+import type { CompiledRung } from './rung';
 
 /** The dialling context of a phone, made once for each group of phones that share it. */
 export function contextOf(exchange: Exchange, phone: Pick<Extension, 'person' | 'site'>): DialContext {

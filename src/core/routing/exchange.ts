@@ -1,5 +1,5 @@
 import type { DestinationKind } from '../destinations/kinds';
-import type { Menu } from '../destinations/menu';
+import type { Menu } from '../destinations/choices';
 import { determinise, positionsOf, type Automaton, type CompiledMap } from '../digits';
 import type { Hours, Stretch } from '../hours';
 import { fromE164, type NumberPlace, type OutsideNumber } from '../numbers';
@@ -21,6 +21,7 @@ import type {
   Trunk,
 } from '../plan';
 import type { DialContext, Layer } from './context';
+import type { CompiledRung } from './rung';
 
 /** A plan prepared for questions: everything looked up by id, maps compiled, automata made when first asked for. */
 export interface Exchange {
@@ -58,11 +59,6 @@ export interface Exchange {
   menus: Map<string, Menu<string>>;
   /** what is known of our own numbers, filled when first asked for */
   known: Map<string, OutsideNumber>;
-}
-
-export interface CompiledRung {
-  rung: Rung;
-  map: CompiledMap;
 }
 
 export interface CompiledRoute {

@@ -1,5 +1,6 @@
 import { CALL_KIND_WORDS, kindFrom, readDigits, writeNumber, type CallKind, type OutsideNumber } from '../numbers';
-import { isListed, type CompiledRung } from './exchange';
+import { isListed } from './exchange';
+import type { CompiledRung } from './rung';
 import { shownNumber, type Leg } from './caller-id';
 import { REFUSED, UNALLOCATED } from './cause';
 import { ending, refTo, type Ending, type Run } from './run';

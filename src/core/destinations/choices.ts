@@ -1,0 +1,10 @@
+import type { Automaton } from '../digits';
+
+/** What digits can mean to a caller who is asked to choose: first a key, then an extension, then a name. */
+export type MenuRule<T> = { type: 'key' | 'extension' | 'name'; digits: string; leads: T };
+
+/** Everything a caller can dial at one place, as one automaton (ENGINE E3, E11). */
+export interface Menu<T> {
+  rules: readonly MenuRule<T>[];
+  automaton: Automaton;
+}
