@@ -101,7 +101,7 @@ describe('E5: ranges made from the library’s patterns', () => {
     let asked = 0;
     for (const country of Object.keys(library.countries)) {
       const plan = planOf(country);
-      for (const name of ['FIXED_LINE', 'MOBILE']) {
+      for (const name of names) {
         const pattern = plan.type(name)?.pattern();
         if (!pattern) continue;
         for (const significant of drawn(pattern, 7, 12)) {
@@ -110,7 +110,9 @@ describe('E5: ranges made from the library’s patterns', () => {
               defaultCountry: country as CountryCode,
               extract: false,
             });
-            if (!theirs?.isValid() || theirs.number.length > 16) continue;
+            // Digits that begin with the international prefix are a number abroad to the library; an outbound rule says itself.
+            if (!theirs?.isValid() || theirs.number.length > 16 || theirs.countryCallingCode !== plan.callingCode())
+              continue;
             const ours = readDigits(dialled, 'national', { country, area: null, additions: [] });
             if (ours.type === 'service' || ours.type === 'emergency') continue;
             expect([country, dialled, ours.e164]).toEqual([country, dialled, theirs.number]);
@@ -119,7 +121,7 @@ describe('E5: ranges made from the library’s patterns', () => {
         }
       }
     }
-    expect(asked).toBeGreaterThan(8_000);
+    expect(asked).toBeGreaterThan(25_000);
   });
 
   it('kinds are sets of the algebra: no number of one type is of another', () => {

@@ -82,8 +82,8 @@ export function optionsFor(plan: Plan, targets: readonly RefTarget[]): Record<st
         objectsOf(plan, k).map((o) => ({
           id: o.id,
           label:
-            k === 'mailbox' && target === 'destination'
-              ? `Mailbox ${labelOf(k, o as AnyObject)}`
+            k !== 'extension' && target === 'destination'
+              ? `${capital(OBJECTS[k].word)} ${labelOf(k, o as AnyObject)}`
               : labelOf(k, o as AnyObject),
         })),
       )
@@ -91,3 +91,5 @@ export function optionsFor(plan: Plan, targets: readonly RefTarget[]): Record<st
   }
   return out;
 }
+
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);

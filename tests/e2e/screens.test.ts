@@ -252,3 +252,14 @@ describe('finding and asking', () => {
     expect(await page.$('[role=dialog]')).toBeNull();
   });
 });
+
+describe('the link of a site', () => {
+  it('says how many calls a budget carries while it is typed', async () => {
+    await visit(page, '/sites/larkspur');
+    await waitForText(page, 'The link is not limited', '[data-testid=link-calls]');
+    await page.type('::-p-aria(Link budget)', '175');
+    await waitForText(page, '175 kbit/s carry 2 calls with G.711A at 87.2 kbit/s each', '[data-testid=link-calls]');
+    await page.select('::-p-aria(Link layer)', 'none');
+    await waitForText(page, '7 calls with G.729 at 24.0', '[data-testid=link-calls]');
+  });
+});

@@ -362,3 +362,35 @@ describe('E7: channels', () => {
     ['rotating up', { inUse: 0 }, '1'],
   ])('%s with %j takes %s', (choice, state, expected) => expect(channel(choice, state)).toBe(expected));
 });
+
+describe('E10: hours in routes', () => {
+  it('a holiday is closed too: the first rule that fits decides', () => {
+    const first = (when: string) =>
+      compile(
+        endsPlan((d) => {
+          d.routeRules = [
+            { id: 'rr-1', route: 'r-hours', position: 1, hours: 'office', when, leadsTo: 'closing' },
+            { id: 'rr-2', route: 'r-hours', position: 2, hours: 'office', when: 'holiday', leadsTo: 'desk' },
+          ];
+        }),
+      );
+    expect(outside('+441632960110', {}, CHRISTMAS, first('closed')).lands?.id).toBe('closing');
+    expect(outside('+441632960110', {}, CHRISTMAS, first('open')).lands?.id).toBe('desk');
+    expect(outside('+441632960110', {}, CLOSED, first('closed')).lands?.id).toBe('closing');
+    expect(outside('+441632960110', {}, CLOSED, first('open')).lands?.id).toBe('box');
+  });
+
+  it('what one question says of notices leaves nothing behind for the next', () => {
+    const exchange = compile(endsPlan());
+    const shut: Situation = {
+      notices: [
+        { id: 'storm', hours: 'office', from: '2026-12-04T00:00:00Z', until: '2026-12-05T00:00:00Z', open: false },
+      ],
+    };
+    for (let i = 0; i < 2; i++) {
+      expect(outside('+441632960110', shut, OPEN, exchange).lands?.id).toBe('box');
+      expect(outside('+441632960110', {}, OPEN, exchange).lands?.id).toBe('desk');
+    }
+    expect(outside('+441632960110', {}, CLOSED, exchange).lands?.id).toBe('box');
+  });
+});

@@ -1,5 +1,6 @@
 'use client';
 
+import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
 import { Act, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
@@ -17,10 +18,36 @@ export function SitePage({ data }: { data: ObjectPageData }) {
         { title: 'Dialling', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder'] },
         { title: 'Extension ranges', draw: (edit, d) => <Ranges edit={edit} disabled={!d.canEdit} /> },
         { title: 'Emergency', fields: ['emergencyTrunks', 'emergencyNotify', 'emergencyCallback'] },
+        { title: 'Link to other places', fields: ['linkKbitPerSecond', 'linkLayer', 'linkIp'] },
+        { title: 'What the link carries', draw: (edit) => <LinkCalls edit={edit} /> },
         { title: 'Blocked callers', fields: ['blockedCallers', 'blockedLeadTo'] },
         { title: 'Why', fields: ['note'], wide: true },
       ]}
     />
+  );
+}
+
+/** Codecs that calls between sites are likely to use, from the fullest to the thinnest. */
+const SAMPLE_CODECS = ['G.711A', 'opus-32', 'G.729'] as const;
+
+/** What the link budget means in calls, said while it is typed. */
+function LinkCalls({ edit }: { edit: ObjectEdit }) {
+  const { linkKbitPerSecond: budget, linkLayer, linkIp } = edit.value;
+  if (typeof budget !== 'number') return <Quiet>The link is not limited: any number of calls.</Quiet>;
+  const parts = SAMPLE_CODECS.flatMap((codec) => {
+    const per = bandwidthOf(codec, 20, linkIp === '6' ? 6 : 4, linkLayer as LinkLayer);
+    if (!per.ok) return [];
+    const calls = callsWithin(budget, per.kbitPerSecond);
+    return [`${calls} ${calls === 1 ? 'call' : 'calls'} with ${codec} at ${per.kbitPerSecond.toFixed(1)} kbit/s each`];
+  });
+  return <Quiet>{`${budget} kbit/s carry ${parts.join(', or ')}.`}</Quiet>;
+}
+
+function Quiet({ children }: { children: string }) {
+  return (
+    <Box color="quiet" fontSize="14px" data-testid="link-calls">
+      {children}
+    </Box>
   );
 }
 

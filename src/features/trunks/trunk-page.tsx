@@ -43,7 +43,10 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
               },
             ]
           : []),
-        { title: 'Channels', fields: ['channels', 'keptForIncoming', 'answerSeconds'] },
+        {
+          title: 'Channels',
+          fields: ['channels', 'keptForIncoming', 'answerSeconds', ...(isdn ? ['channelChoice'] : [])],
+        },
         { title: 'Codecs', draw: (edit) => <Codecs edit={edit} disabled={!data.canEdit} /> },
         {
           title: 'Calls in: what it delivers',
