@@ -11,7 +11,12 @@ import { outsideNumber } from './outside-number';
 import { queue } from './queue';
 import { reachPlan } from './reach-plan';
 import { ringGroup } from './ring-group';
-import { conference, fax, pageGroup, parkPlace, tone, webLink } from './simple-ends';
+import { conference } from './conference';
+import { fax } from './fax';
+import { pageGroup } from './page-group';
+import { parkPlace } from './park-place';
+import { tone } from './tone';
+import { webLink } from './web-link';
 import { timeSwitch } from './time-switch';
 
 export * from './kinds';

@@ -5,7 +5,6 @@ import {
   INTERSECTION,
   SYMBOLS,
   combine,
-  compileKnownMap,
   countByLength,
   countDialable,
   firstBadSymbol,
@@ -14,16 +13,9 @@ import {
   maskInWords,
   ordinal,
   ranges,
-  run,
   shortestWitness,
-  type Automaton,
 } from '.';
-
-const automaton = (map: string) => compileKnownMap(map).automaton;
-const has = (a: Automaton, s: string) => {
-  const state = run(a, s);
-  return state >= 0 && a.accepts[state]!.length > 0;
-};
+import { automaton, has } from '../../../tests/support/digits';
 
 /** All strings of a length over the full alphabet. */
 function strings(length: number): string[] {

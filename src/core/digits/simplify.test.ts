@@ -19,14 +19,9 @@ import {
   run,
   shortestWitness,
   simplified,
-  type Automaton,
 } from '.';
+import { automaton, has } from '../../../tests/support/digits';
 
-const automaton = (map: string) => compileKnownMap(map).automaton;
-const has = (a: Automaton, s: string) => {
-  const state = run(a, s);
-  return state >= 0 && a.accepts[state]!.length > 0;
-};
 const piece = fc.constantFrom(
   '0',
   '1',

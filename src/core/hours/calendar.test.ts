@@ -1,27 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  clockOf,
-  dayOf,
-  parseSpans,
-  parseWeek,
-  partition,
-  readCalendar,
-  writeCalendar,
-  type Hours,
-  type Notice,
-} from '.';
+import { clockOf, dayOf, partition, readCalendar, writeCalendar, type Hours, type Notice } from '.';
+import { spans, week } from '../../../tests/support/hours';
 
-const week = (text: string) => {
-  const read = parseWeek(text);
-  if (!read.ok) throw new Error(read.error.sentence);
-  return read.week;
-};
-const spans = (text: string) => {
-  const read = parseSpans(text);
-  if (!read.ok) throw new Error(read.error.sentence);
-  return read.spans;
-};
 const FROM = dayOf('2027-01-01')!;
 const TO = dayOf('2028-01-01')!;
 const DAY = 86_400_000;

@@ -7,8 +7,6 @@ import {
   dayOf,
   jointPartition,
   nextChange,
-  parseSpans,
-  parseWeek,
   partition,
   stateAt,
   weekdayOf,
@@ -16,22 +14,13 @@ import {
   type Mode,
   type Notice,
 } from '.';
+import { spans, week } from '../../../tests/support/hours';
 
 jest.setTimeout(180_000);
 const MINUTE = 60_000;
 const ZONES = ['Europe/London', 'America/St_Johns', 'Australia/Lord_Howe', 'Asia/Kathmandu'];
 const YEAR = 2027;
 
-const week = (text: string) => {
-  const read = parseWeek(text);
-  if (!read.ok) throw new Error(read.error.sentence);
-  return read.week;
-};
-const spans = (text: string) => {
-  const read = parseSpans(text);
-  if (!read.ok) throw new Error(read.error.sentence);
-  return read.spans;
-};
 interface Given {
   week: string;
   holidays?: string[];

@@ -1,12 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { faultsOf, hoursInWords, merged, parseSpans, parseWeek, weekText } from '.';
-
-const week = (text: string) => {
-  const read = parseWeek(text);
-  if (!read.ok) throw new Error(read.error.sentence);
-  return read.week;
-};
+import { week } from '../../../tests/support/hours';
 
 describe('E10: hours in text', () => {
   it.each([
