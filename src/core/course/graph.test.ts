@@ -37,6 +37,15 @@ describe('E11: the course of an entry', () => {
     expect(whens('bare')).toContainEqual(['closed: nothing set', 'released 20']);
   });
 
+  it('tells each way once, one to every extension that can be dialled', () => {
+    const ways = course('menu').ways.filter((w) => w.from === 'menu' && w.when === 'open: dials');
+    expect(ways.map((w) => w.to).sort()).toEqual(exchange.plan.extensions.map((e) => e.id).sort());
+    for (const id of ['menu', 'line', 'x-joan', 'names']) {
+      const all = course(id).ways.map((w) => `${w.from} ${w.when} ${w.to}`);
+      expect(new Set(all).size).toBe(all.length);
+    }
+  });
+
   it('begins at a number with its routes and time rules', () => {
     const c = wholeCourse(exchange, { type: 'number', e164: '+441632960110' }, null);
     expect(c.ways.filter((w) => w.from === 'r-hours').map((w) => [w.when, w.to])).toEqual([

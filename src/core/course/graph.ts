@@ -43,6 +43,8 @@ export function wholeCourse(exchange: Exchange, entry: Entry, moment: CourseMome
 class Builder {
   private readonly nodes = new Map<string, PlaceNode>();
   private readonly ways: PlaceWay[] = [];
+  /** ways that stand in the list already: an attendant that dials everybody has one to each extension */
+  private readonly told = new Set<string>();
   private readonly open: { id: string; part: number }[] = [];
   private readonly hoursAt: HoursAt | null;
 
@@ -74,8 +76,10 @@ class Builder {
   }
 
   private way(from: string, to: string, when: string, drive: Drive): void {
-    if (!this.ways.some((w) => w.from === from && w.to === to && w.when === when))
-      this.ways.push({ from, to, when, drive });
+    const key = JSON.stringify([from, to, when]);
+    if (this.told.has(key)) return;
+    this.told.add(key);
+    this.ways.push({ from, to, when, drive });
   }
 
   /** A destination, or a later part of one; its own ways are looked at once. */
