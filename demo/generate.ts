@@ -135,7 +135,7 @@ export function generate(wanted: Partial<Size> = {}): Draft {
       id: `m-${i}`,
       name: `Mailbox ${i}`,
       site: siteOf(i * 2),
-      owner: `p-${i * 2}`,
+      owners: [`p-${i * 2}`],
     })),
     extensions: Array.from({ length: size.extensions }, (_, i) => ({
       id: `e-${i}`,

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { planSchema } from '@/core/plan';
 import { inventedName, slugOf } from './names';
+import { HOLIDAYS, HOURS, PRESENCE, ROUTE_RULES, TEAMS, teamsOf } from './people-and-times';
 
 type Draft = z.input<typeof planSchema>;
 type Input<K extends keyof Draft> = NonNullable<Draft[K]> extends (infer T)[] ? T : never;
@@ -374,7 +375,7 @@ function shipRungs(gateway: string): RungInput[] {
 export function lanternfold(): Draft {
   const plan = {
     format: 'polydrome-plan' as const,
-    version: 2 as const,
+    version: 3 as const,
     organisation: { name: 'Lanternfold Ferries' },
     classes,
     sites,
@@ -389,13 +390,18 @@ export function lanternfold(): Draft {
         id: 'm-lost-property',
         name: 'Lost property',
         site: 'north-quay',
-        owner: null,
+        owners: [],
         email: 'lost@lanternfold.example',
       },
     ] as Input<'mailboxes'>[],
     extensions: [] as Input<'extensions'>[],
     numbers: numbers(),
     inboundRoutes: inboundRoutes(),
+    teams: TEAMS,
+    holidayCalendars: HOLIDAYS,
+    hours: HOURS,
+    routeRules: ROUTE_RULES,
+    presenceRules: PRESENCE,
     numberAdditions: [
       {
         id: 'fiction-gb-area',
@@ -441,8 +447,8 @@ function addTown(plan: Growing, town: Town): void {
   for (let d = town.people[0]; d <= town.people[1]; d++) {
     const name = inventedName(town.first + d - town.people[0]);
     const email = `${slugOf(name)}@lanternfold.example`;
-    plan.people.push({ id: `p-${d}`, name, email, site: town.site });
-    plan.mailboxes.push({ id: `m-${d}`, name, site: town.site, owner: `p-${d}`, email });
+    plan.people.push({ id: `p-${d}`, name, email, site: town.site, teams: teamsOf(d) });
+    plan.mailboxes.push({ id: `m-${d}`, name, site: town.site, owners: [`p-${d}`], email });
     const cos = d % 14 === 4 ? 'management' : d > 2104 && d < 2119 ? 'bookings' : town.staff;
     plan.extensions.push({
       id: `e-${d}`,
@@ -476,7 +482,7 @@ function addExtras(plan: Growing): void {
       id: `m-${digits}`,
       name,
       site,
-      owner: `p-${Number(digits) + (digits === '2000' ? 101 : 1)}`,
+      owners: [`p-${Number(digits) + (digits === '2000' ? 101 : 1)}`],
       email: 'desk@lanternfold.example',
     });
     plan.extensions.push({

@@ -201,7 +201,7 @@ describe('polydrome digits, number, hours and load, as scripts rely on them', ()
     [() => ['course', '--plan', 'demo/plan.yaml', '--number', '+46846500417'], 2, { error: { path: '--number' } }],
     [() => ['check', '--plan', 'demo/plan.yaml'], 1, {}],
     [() => ['plan', 'schema'], 0, { type: 'object' }],
-    [() => ['plan', 'format', 'demo/plan.yaml'], 0, { format: 'polydrome-plan', version: 2 }],
+    [() => ['plan', 'format', 'demo/plan.yaml'], 0, { format: 'polydrome-plan', version: 3 }],
     [() => ['plan', 'format'], 2, { error: { path: 'FILE' } }],
     [() => ['plan', 'melt', 'x'], 2, { error: { code: 'no-such-command' } }],
   ])('%#', (args, code, value) => {
@@ -212,9 +212,15 @@ describe('polydrome digits, number, hours and load, as scripts rely on them', ()
 
   it('upgrade reads an older file; format gives the same bytes for the same plan', () => {
     const old = join(folder, 'old.yaml');
-    writeFileSync(old, 'format: polydrome-plan\nversion: 1\norganisation: {name: X}\n');
+    writeFileSync(
+      old,
+      'format: polydrome-plan\nversion: 2\norganisation: {name: X}\nmailboxes: [{id: m, name: M, site: s, owner: p}]\npeople: [{id: p, name: P, site: s}]\nsites: [{id: s, name: S, country: GB, zone: Europe/London}]\n',
+    );
     const upgraded = polydrome(['plan', 'upgrade', old]);
-    expect([upgraded.code, JSON.parse(upgraded.out)]).toMatchObject([0, { version: 2 }]);
+    expect([upgraded.code, JSON.parse(upgraded.out)]).toMatchObject([
+      0,
+      { version: 3, mailboxes: [{ owners: ['p'] }] },
+    ]);
     const again = join(folder, 'new.json');
     writeFileSync(again, upgraded.out);
     expect(polydrome(['plan', 'format', again]).out).toBe(upgraded.out);

@@ -59,7 +59,7 @@ const idOf = (kind: Kind, n: number) => `rnd-${kind}-${n}`;
 function valueOf(c: Command): Thing['value'] {
   const base = { id: idOf(c.kind, c.n), name: NAMES[c.to % NAMES.length]!, site: 'north-quay' };
   if (c.kind === 'person') return base;
-  if (c.kind === 'mailbox') return { ...base, owner: c.to < 4 ? idOf('person', c.to) : null };
+  if (c.kind === 'mailbox') return { ...base, owners: c.to < 4 ? [idOf('person', c.to)] : [] };
   return {
     ...base,
     digits: `219${c.digits}`,
@@ -76,11 +76,15 @@ function refusal(model: Map<string, Thing>, c: Command): number | null {
   if (c.do !== 'add' && !mine) return 409;
   if (c.stale) return 409;
   if (c.do === 'delete')
-    return [...model.values()].some((t) => [t.value.owner, t.value.mailbox, t.value.person].includes(mine!.value.id))
+    return [...model.values()].some((t) =>
+      [...((t.value.owners as string[]) ?? []), t.value.mailbox, t.value.person].includes(mine!.value.id),
+    )
       ? 422
       : null;
   const value = valueOf(c);
-  const refs = [value.owner, value.mailbox, value.person].filter((r): r is string => typeof r === 'string');
+  const refs = [...((value.owners as string[]) ?? []), value.mailbox, value.person].filter(
+    (r): r is string => typeof r === 'string',
+  );
   if (refs.some((r) => !model.has(r))) return 422;
   const taken =
     c.kind === 'extension' &&

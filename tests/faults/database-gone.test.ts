@@ -75,7 +75,7 @@ describe('the database is killed under the running application', () => {
               kind: 'mailbox',
               id: `dark-box-${i}`,
               rowVersion: null,
-              value: { id: `dark-box-${i}`, name: `Dark ${i}`, site: 'north-quay', owner: `dark-${i}` },
+              value: { id: `dark-box-${i}`, name: `Dark ${i}`, site: 'north-quay', owners: [`dark-${i}`] },
             },
           ],
         });

@@ -153,7 +153,7 @@ export function smallDocument() {
       { id: 'bob', name: 'Bob Brisk', site: 'quay' },
     ],
     mailboxes: [
-      { id: 'ann-box', name: 'Ann Ample', site: 'quay', owner: 'ann' },
+      { id: 'ann-box', name: 'Ann Ample', site: 'quay', owners: ['ann'] },
       { id: 'box', name: 'Night box', site: 'quay' },
     ],
     extensions: [

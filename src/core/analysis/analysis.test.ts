@@ -29,6 +29,7 @@ describe('problems', () => {
       'doubt caller-id-not-owned e-5002',
       'note number-no-route n-441632960106',
       'doubt route-never-fits in-hamburg-four',
+      'doubt hours-hole bookings-hours',
     ]);
   });
 

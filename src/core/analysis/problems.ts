@@ -116,7 +116,7 @@ function ladders(exchange: Exchange): Problem[] {
 
 function mailboxes(exchange: Exchange): Problem[] {
   return exchange.plan.mailboxes
-    .filter((m) => !m.owner)
+    .filter((m) => m.owners.length === 0)
     .map((m) => ({
       type: 'mailbox-no-owner',
       severity: 'doubt' as const,

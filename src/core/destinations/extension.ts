@@ -1,8 +1,9 @@
 import type { Extension } from '../plan';
 import { BUSY, NO_ANSWER, UNREACHABLE, type Cause } from '../routing/cause';
 import type { ReasonCode } from '../routing/reasons';
-import type { ForwardWhen, Situation } from '../routing/situation';
+import type { ForwardWhen } from '../routing/situation';
 import type { Behaviour, CourseWayOn, Moment, Offer, Onward, WayOn } from './offer';
+import { mailboxOf } from './mailbox';
 import { answersWithin, phoneObstacle } from './phone';
 import { presenceOf, presenceWays } from './presence';
 
@@ -17,12 +18,13 @@ export const extension: Behaviour<Extension> = {
   lands: (object, _exchange, part) =>
     object.kind !== 'virtual' && (object.reachPlan === null || part === JUST_THE_PHONE),
   ways(object, exchange, part) {
+    const box = mailboxOf(object, exchange);
     const mailbox = (when: string, drive: CourseWayOn['drive'], cause: Cause): CourseWayOn => ({
       when,
       drive,
-      to: object.mailbox ? { type: 'destination', id: object.mailbox } : { type: 'end', outcome: 'failed', cause },
+      to: box ? { type: 'destination', id: box } : { type: 'end', outcome: 'failed', cause },
     });
-    const presence = presenceWays(object, exchange.plan.presenceRules);
+    const presence = presenceWays(object, exchange);
     if (object.reachPlan && part !== JUST_THE_PHONE)
       return [
         ...presence,
@@ -75,7 +77,7 @@ function rings(object: Extension, moment: Moment): Offer {
       landing: null,
       code,
       sentence,
-      way: onward(object, moment.situation, when, obstacle.when, 0, code, sentence, cause),
+      way: onward(object, moment, when, obstacle.when, 0, code, sentence, cause),
     };
   }
   const label = `${digits} ${name}`;
@@ -84,14 +86,14 @@ function rings(object: Extension, moment: Moment): Offer {
     landing: answersWithin(moment, id, ringSeconds) ? { kind: 'extension', id, digits, label } : null,
     code: 'rings',
     sentence: `${label} rings for ${ringSeconds} s.`,
-    way: onward(object, moment.situation, 'no answer', 'no answer', ringSeconds, 'no-answer', unanswered, NO_ANSWER),
+    way: onward(object, moment, 'no answer', 'no answer', ringSeconds, 'no-answer', unanswered, NO_ANSWER),
   };
 }
 
 /** Personal forwarding for the case first, then the mailbox, then the cause (ENGINE E11). */
 function onward(
   object: Extension,
-  situation: Situation,
+  moment: Moment,
   forwardWhen: ForwardWhen,
   when: string,
   afterSeconds: number,
@@ -99,11 +101,12 @@ function onward(
   sentence: string,
   cause: Cause,
 ): WayOn {
-  const forward = situation.forwarding?.find((f) => f.extension === object.id && f.when === forwardWhen);
+  const forward = moment.situation.forwarding?.find((f) => f.extension === object.id && f.when === forwardWhen);
+  const box = mailboxOf(object, moment.exchange);
   const to: Onward = forward
     ? { type: 'forward', digits: forward.to, owner: object.id }
-    : object.mailbox
-      ? { type: 'destination', id: object.mailbox }
+    : box
+      ? { type: 'destination', id: box }
       : { type: 'end', outcome: 'failed', cause };
   return { when, afterSeconds, to, code, sentence };
 }

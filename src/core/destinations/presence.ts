@@ -1,5 +1,7 @@
-import type { Extension, PresenceRule } from '../plan';
+import type { Extension, PresenceChoice, PresenceRule } from '../plan';
 import { BUSY } from '../routing/cause';
+import type { Exchange } from '../routing/exchange';
+import { mailboxOf } from './mailbox';
 import { leadOr, type CourseWayOn, type Moment, type WayOn } from './offer';
 
 /**
@@ -12,8 +14,9 @@ export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
   if (state === undefined) return null;
   const rule = moment.exchange.plan.presenceRules.find((r) => r.activity === state || r.id === state);
   if (!rule) return null;
-  const act = moment.outside ? rule.outside : rule.internal;
-  const to = moment.outside ? rule.outsideTo : rule.internalTo;
+  const chosen = choiceOf(extension, rule, moment.exchange);
+  const act = moment.outside ? chosen.outside : chosen.internal;
+  const to = moment.outside ? chosen.outsideTo : chosen.internalTo;
   const whose = moment.outside ? 'outside' : 'internal';
   const way = (what: string, onward: WayOn['to']): WayOn => ({
     when: rule.name,
@@ -23,14 +26,15 @@ export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
     sentence: `${extension.name} is “${rule.name}”: ${whose} calls ${what}.`,
   });
   const busy = { type: 'end', outcome: 'failed', cause: BUSY } as const;
+  const box = mailboxOf(extension, moment.exchange);
   switch (act) {
     case 'ring':
       return null;
     case 'busy':
       return way('hear busy', busy);
     case 'mailbox':
-      return extension.mailbox
-        ? way('go to the mailbox', { type: 'destination', id: extension.mailbox })
+      return box
+        ? way('go to the mailbox', { type: 'destination', id: box })
         : way('would go to the mailbox, but there is none', busy);
     case 'forward':
       return way('go elsewhere', { type: 'destination', id: to! });
@@ -38,15 +42,25 @@ export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
 }
 
 /** Where presence can send calls of an extension: of the states that the organisation uses, those that do not let it ring. */
-export function presenceWays(extension: Extension, rules: readonly PresenceRule[]): CourseWayOn[] {
-  return rules.flatMap((rule) =>
-    [
+export function presenceWays(extension: Extension, exchange: Exchange): CourseWayOn[] {
+  return exchange.plan.presenceRules.flatMap((state) => {
+    const rule = choiceOf(extension, state, exchange);
+    return [
       { act: rule.internal, to: rule.internalTo },
       { act: rule.outside, to: rule.outsideTo },
     ].flatMap(({ act, to }): CourseWayOn[] => {
       if (act === 'ring') return [];
-      const id = act === 'forward' ? to : act === 'mailbox' ? extension.mailbox : null;
-      return [{ when: rule.name, drive: 'none', to: leadOr(id, BUSY) }];
-    }),
-  );
+      const id = act === 'forward' ? to : act === 'mailbox' ? mailboxOf(extension, exchange) : null;
+      return [{ when: state.name, drive: 'none', to: leadOr(id, BUSY) }];
+    });
+  });
+}
+
+/** The extension's own rule of a state before the organisation's. */
+function choiceOf(
+  extension: Extension,
+  rule: PresenceRule,
+  exchange: Pick<Exchange, 'presenceChoices'>,
+): PresenceRule | PresenceChoice {
+  return exchange.presenceChoices.get(extension.id)?.find((c) => c.rule === rule.id) ?? rule;
 }

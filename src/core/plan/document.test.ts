@@ -110,7 +110,7 @@ describe('hostile documents are refused in bounded time and memory', () => {
     [
       '50 MB of zeros in a list',
       () =>
-        `{"format":"polydrome-plan","version":2,"organisation":{"name":"X"},"people":[${'0,'.repeat(25_000_000)}0]}`,
+        `{"format":"polydrome-plan","version":3,"organisation":{"name":"X"},"people":[${'0,'.repeat(25_000_000)}0]}`,
     ],
     ['50 MB of open brackets', () => `{"a":${'['.repeat(50_000_000)}`],
     ['nesting in YAML', () => `a: ${deep(5000)}`],
@@ -122,7 +122,7 @@ describe('hostile documents are refused in bounded time and memory', () => {
     ['50 MB of YAML', () => 'a: 1\n'.repeat(10_000_000)],
     [
       'a name of 50 MB',
-      () => `{"format":"polydrome-plan","version":2,"organisation":{"name":"${'x'.repeat(50_000_000)}"}}`,
+      () => `{"format":"polydrome-plan","version":3,"organisation":{"name":"${'x'.repeat(50_000_000)}"}}`,
     ],
     [
       '200,000 objects of nonsense',
@@ -132,7 +132,7 @@ describe('hostile documents are refused in bounded time and memory', () => {
     [
       'a million unknown keys',
       () =>
-        `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":1`).join()},"format":"polydrome-plan","version":2}`,
+        `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":1`).join()},"format":"polydrome-plan","version":3}`,
     ],
     ['binary', () => '\u0000\u0001\u0002'.repeat(1000)],
   ])('%s', (_, make) => {

@@ -37,6 +37,7 @@ export const OBJECT_KINDS = [
   'reachStep',
   'featureCode',
   'presenceRule',
+  'presenceChoice',
   'number',
   'rung',
   'inboundRoute',

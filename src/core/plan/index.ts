@@ -22,6 +22,7 @@ export type { InboundRoute } from './objects/inbound-route';
 export * from './objects/attendant';
 export * from './objects/feature-code';
 export * from './objects/presence-rule';
+export type { PresenceChoice } from './objects/presence-choice';
 export type { Queue } from './objects/queue';
 export type { ReachPlan, ReachStep } from './objects/reach-plan';
 export * from './objects/ring-group';

@@ -37,7 +37,7 @@ export function integrityErrors(plan: Plan): InputError[] {
   if (plan.organisation.blockedLeadTo)
     check(plan.organisation.blockedLeadTo, 'destination', 'organisation.blockedLeadTo', known, errors);
   errors.push(...digitsTwice(plan), ...numbersTwice(plan), ...rangeOverlaps(plan), ...siteCodes(plan));
-  errors.push(...pairsTwice(plan), ...keysTwice(plan));
+  errors.push(...pairsTwice(plan), ...keysTwice(plan), ...choicesTwice(plan));
   // References must be whole before maps are put together by them.
   if (errors.length === 0) errors.push(...entangledMaps(plan));
   return errors;
@@ -165,4 +165,23 @@ function siteCodes(plan: Plan): InputError[] {
     path: `sites.${index}.siteCode`,
     sentence: `Site code ${row.siteCode} is already that of ${other.name}.`,
   }));
+}
+
+/** One extension with two rules of its own for one presence state. */
+function choicesTwice(plan: Plan): InputError[] {
+  const seen = new Set<string>();
+  return plan.presenceChoices.flatMap((c, i) => {
+    const key = `${c.extension} ${c.rule}`;
+    if (!seen.has(key)) {
+      seen.add(key);
+      return [];
+    }
+    return [
+      {
+        code: 'choice-twice',
+        path: `presenceChoices.${i}.rule`,
+        sentence: 'This extension has a rule of its own for this state already; change that one.',
+      },
+    ];
+  });
 }

@@ -103,7 +103,10 @@ describe('the plan document', () => {
   it('finds what refers to an object and what differs', () => {
     const read = readPlan(whole());
     if (!read.ok) throw new Error('demo');
-    expect(referrersTo(read.plan, 'e-2000').map((r) => `${r.kind} ${r.field}`)).toEqual(['inboundRoute leadsTo']);
+    expect(referrersTo(read.plan, 'e-2000').map((r) => `${r.kind} ${r.field}`)).toEqual([
+      'inboundRoute leadsTo',
+      'routeRule leadsTo',
+    ]);
     const changed = {
       ...read.plan,
       people: read.plan.people.map((p, i) => (i === 0 ? { ...p, name: 'Other' } : p)).slice(0, -1),

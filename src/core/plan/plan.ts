@@ -6,6 +6,7 @@ import { extension, type Extension } from './objects/extension';
 import { attendant, attendantKey, type Attendant, type AttendantKey } from './objects/attendant';
 import { featureCode, type FeatureCode } from './objects/feature-code';
 import { holidays, hours, type Holidays, type PlanHours } from './objects/hours';
+import { presenceChoice, type PresenceChoice } from './objects/presence-choice';
 import { presenceRule, type PresenceRule } from './objects/presence-rule';
 import { queue, type Queue } from './objects/queue';
 import { reachPlan, reachStep, type ReachPlan, type ReachStep } from './objects/reach-plan';
@@ -71,6 +72,7 @@ export interface ObjectOf {
   reachStep: ReachStep;
   featureCode: FeatureCode;
   presenceRule: PresenceRule;
+  presenceChoice: PresenceChoice;
   number: PlanNumber;
   rung: Rung;
   inboundRoute: InboundRoute;
@@ -112,6 +114,7 @@ export const OBJECTS = {
   reachStep: { schema: reachStep, list: 'reachSteps', word: 'reach step' },
   featureCode: { schema: featureCode, list: 'featureCodes', word: 'feature code' },
   presenceRule: { schema: presenceRule, list: 'presenceRules', word: 'presence rule' },
+  presenceChoice: { schema: presenceChoice, list: 'presenceChoices', word: 'personal presence rule' },
   number: { schema: number, list: 'numbers', word: 'number' },
   rung: { schema: rung, list: 'rungs', word: 'outbound rule' },
   inboundRoute: { schema: inboundRoute, list: 'inboundRoutes', word: 'inbound route' },
@@ -121,7 +124,7 @@ export const OBJECTS = {
 } as const satisfies Record<ObjectKind, { schema: z.ZodType; list: string; word: string }>;
 
 export const PLAN_FORMAT = 'polydrome-plan';
-export const PLAN_VERSION = 2;
+export const PLAN_VERSION = 3;
 
 /** Most objects of one kind in a plan. */
 export const MOST_OBJECTS = 200_000;
@@ -163,6 +166,7 @@ export const planSchema = z.strictObject({
   reachSteps: list(reachStep),
   featureCodes: list(featureCode),
   presenceRules: list(presenceRule),
+  presenceChoices: list(presenceChoice),
   numbers: list(number),
   rungs: list(rung),
   inboundRoutes: list(inboundRoute),
@@ -198,5 +202,6 @@ const LABELS: { [K in ObjectKind]?: (object: ObjectOf[K]) => string } = {
   attendantKey: (o) => `${/^.$/.test(o.key) ? `key ${o.key}` : o.key} when ${o.mode}`,
   routeRule: (o) => `rule when ${o.when}`,
   reachStep: (o) => `step ${o.position}`,
+  presenceChoice: () => 'own rule of a presence state',
   sitePair: (o) => `${o.siteA} and ${o.siteB}`,
 };

@@ -5,11 +5,23 @@ type Document = Record<string, unknown>;
 
 /**
  * What each version's document needs to become one of the next. Version 2 has hours, teams and everything else that a call
- * can be led to; a document of version 1 has none of it, and every new field has a value by itself.
+ * can be led to; a document of version 1 has none of it, and every new field has a value by itself. In version 3 a mailbox
+ * may have several owners.
  */
 const STEPS: Record<number, (document: Document) => Document> = {
   1: (document) => ({ ...document, version: 2 }),
+  2: (document) => ({
+    ...document,
+    version: 3,
+    ...(Array.isArray(document.mailboxes) ? { mailboxes: document.mailboxes.map(withOwners) } : {}),
+  }),
 };
+
+function withOwners(mailbox: unknown): unknown {
+  if (typeof mailbox !== 'object' || mailbox === null || !('owner' in mailbox)) return mailbox;
+  const { owner, ...rest } = mailbox;
+  return { ...rest, owners: owner === null || owner === undefined ? [] : [owner] };
+}
 
 export type Upgraded = { ok: true; document: Document; from: number } | { ok: false; errors: InputError[] };
 

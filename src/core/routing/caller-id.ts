@@ -1,6 +1,7 @@
 import { writeNumber } from '../numbers';
 import type { Extension, PlanNumber, Rung, Trunk } from '../plan';
 import { knownNumber } from './exchange';
+import { isActive } from './number-state';
 import type { ReasonCode } from './reasons';
 import { refTo, type Run } from './run';
 
@@ -85,7 +86,9 @@ function candidate(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Candidate {
   if (fixed) return number('shown-fixed', fixed, `${rung.name} shows one fixed number`);
   const outgoing = at(owner?.outgoingNumber);
   if (outgoing) return number('shown-outgoing', outgoing, `the outgoing number of ${owner!.name}`);
-  const assigned = owner ? numberOf.get(owner.id) : undefined;
+  const assigned = owner
+    ? numberOf.get(owner.id)?.find((n) => isActive(n, sites.get(n.site)!, run.call.at))
+    : undefined;
   if (assigned) return number('shown-assigned', assigned, `the number of ${owner!.name}`);
   const main = at(owner ? sites.get(owner.site)!.mainNumber : null);
   if (main) return number('shown-site', main, `the main number of ${sites.get(owner!.site)!.name}`);

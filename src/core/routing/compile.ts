@@ -59,6 +59,11 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
       (x) => x.routeRules,
       () => grouped([...plan.routeRules].sort(byPosition), (r) => r.route),
     ),
+    presenceChoices: keep(
+      ['presenceChoice'],
+      (x) => x.presenceChoices,
+      () => grouped(plan.presenceChoices, (c) => c.extension),
+    ),
     destinations: reuse.destinations(),
     numbers,
     numberByE164: keep(
@@ -69,7 +74,7 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
     numberOf: keep(
       ['number'],
       (x) => x.numberOf,
-      () => firstNumbers(plan),
+      () => numbersByOwner(plan),
     ),
     rungsOf: keep(
       ['rung'],
@@ -107,10 +112,14 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
   };
 }
 
-function firstNumbers(plan: Plan): Exchange['numberOf'] {
+function numbersByOwner(plan: Plan): Exchange['numberOf'] {
   const out: Exchange['numberOf'] = new Map();
   for (const n of [...plan.numbers].sort((a, b) => (a.e164 < b.e164 ? -1 : 1)))
-    if (n.belongsTo && n.state === 'active' && !out.has(n.belongsTo)) out.set(n.belongsTo, n);
+    if (n.belongsTo && n.state === 'active') {
+      const known = out.get(n.belongsTo);
+      if (known) known.push(n);
+      else out.set(n.belongsTo, [n]);
+    }
   return out;
 }
 

@@ -12,6 +12,7 @@ import type {
   Person,
   Plan,
   PlanNumber,
+  PresenceChoice,
   Prompt,
   ReachStep,
   RouteRule,
@@ -40,12 +41,14 @@ export interface Exchange {
   attendantKeys: Map<string, AttendantKey[]>;
   reachSteps: Map<string, ReachStep[]>;
   routeRules: Map<string, RouteRule[]>;
+  /** own rules of presence states by extension */
+  presenceChoices: Map<string, PresenceChoice[]>;
   /** everything a call can be led to, by id, whichever kind it is */
   destinations: Map<string, { kind: DestinationKind; object: ObjectOf[DestinationKind] }>;
   numbers: Map<string, PlanNumber>;
   numberByE164: Map<string, PlanNumber>;
-  /** the first active number that belongs to a destination */
-  numberOf: Map<string, PlanNumber>;
+  /** numbers that are active, or will be on a day, by the destination they belong to, in their order */
+  numberOf: Map<string, PlanNumber[]>;
   /** rules of a ladder from top to bottom */
   rungsOf: Map<string, CompiledRung[]>;
   routes: CompiledRoute[];

@@ -8,6 +8,7 @@ import { contextOf } from './dialling';
 import { knownNumber, routeIndexOf, type CompiledRoute, type Exchange } from './exchange';
 import { hoursNow, type HoursNow } from './hours-now';
 import { leaveBy } from './outgoing';
+import { isActive } from './number-state';
 import { ending, refTo, type Ending, type Run } from './run';
 import { sayRecorded } from './trunks';
 import { walk } from './walk';
@@ -165,14 +166,14 @@ function emergencyCallback(run: Run, called: OutsideNumber): string | null {
 /** The number in the inventory when it is active; otherwise null, and said why. */
 function inventory(run: Run, trunk: Trunk, called: OutsideNumber): PlanNumber | null {
   const ours = called.e164 ? run.exchange.numberByE164.get(called.e164) : undefined;
-  if (ours?.state === 'active') {
+  if (ours && isActive(ours, run.exchange.sites.get(ours.site)!, run.call.at)) {
     run.step('incoming', 'number-active', `${ours.e164} is one of our numbers and active.`, {
       object: refTo('number', ours),
     });
     return ours;
   }
   if (ours)
-    run.step('incoming', 'number-not-active', `${ours.e164} is ${ours.state}: it takes no calls yet.`, {
+    run.step('incoming', 'number-not-active', `${ours.e164} is ${notYet(ours)}.`, {
       object: refTo('number', ours),
     });
   else
@@ -180,6 +181,11 @@ function inventory(run: Run, trunk: Trunk, called: OutsideNumber): PlanNumber | 
       object: refTo('trunk', trunk),
     });
   return null;
+}
+
+function notYet(number: PlanNumber): string {
+  if (number.state === 'active') return `active from ${number.activeFrom} only`;
+  return number.state === 'retired' ? 'retired: it takes no calls any more' : `${number.state}: it takes no calls yet`;
 }
 
 /** Inbound routes from top to bottom, then the direct number, then the trunk's otherwise. */

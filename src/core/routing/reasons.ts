@@ -89,6 +89,7 @@ export const REASON_CODES = [
   // destinations
   'rings',
   'no-answer',
+  'mailbox-off',
   'busy',
   'do-not-disturb',
   'unreachable',

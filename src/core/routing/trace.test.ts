@@ -325,6 +325,23 @@ const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
     { lands: { kind: 'mailbox', id: 'ann-box', digits: null, label: 'Ann Ample' } },
   ],
   [
+    'mailbox-off',
+    () =>
+      ask(
+        'outside:+441632960999',
+        '01632 960103',
+        {},
+        changed((d) => {
+          d.numbers.find((n) => n.id === 'n103')!.belongsTo = 'ann-box';
+          Object.assign(
+            d.mailboxes.find((m) => m.id === 'ann-box')!,
+            { on: false },
+          );
+        }),
+      ),
+    { outcome: 'failed', cause: { q850: 19, sip: 480 } },
+  ],
+  [
     'forwarding',
     () => ask('2101', '2102', { forwarding: [{ extension: 'e2', when: 'no answer', to: '2103' }] }),
     {

@@ -10,7 +10,13 @@ export function MailboxPage({ data }: { data: ObjectPageData }) {
       data={data}
       listPath="/mailboxes"
       parts={[
-        { title: 'Mailbox', fields: ['name', 'site', 'owner', 'email'] },
+        { title: 'Mailbox', fields: ['name', 'site', 'on', 'owners'] },
+        { title: 'Mail', fields: ['email', 'attachSound', 'afterMail'] },
+        { title: 'Greetings', fields: ['greeting', 'greetingBusy', 'greetingAway'] },
+        {
+          title: 'Playback and size',
+          fields: ['announceNumber', 'announceTime', 'mostMessages', 'longestMessageSeconds'],
+        },
         {
           title: 'PIN',
           draw: () => (

@@ -28,6 +28,7 @@ const WITHOUT_PAGE = [
   'reachStep',
   'featureCode',
   'presenceRule',
+  'presenceChoice',
   'routeRule',
   'shortNumber',
 ];

@@ -40,7 +40,13 @@ export async function addExtension(actor: Actor, input: unknown): Promise<EditRe
       ? { id: uuid(), name: wanted.name, email: wanted.mailbox?.email ?? null, site: wanted.site }
       : null;
   const mailbox: Partial<Mailbox> | null = wanted.mailbox
-    ? { id: uuid(), name: wanted.name, site: wanted.site, owner: person?.id ?? null, email: wanted.mailbox.email }
+    ? {
+        id: uuid(),
+        name: wanted.name,
+        site: wanted.site,
+        owners: person ? [person.id] : [],
+        email: wanted.mailbox.email,
+      }
     : null;
   if (wanted.mailbox) refuseWeak(wanted.mailbox.pin, wanted.digits, 'mailbox.pin');
   const { digits, name, kind, site, place, ringSeconds } = wanted;

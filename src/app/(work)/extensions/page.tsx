@@ -6,7 +6,7 @@ import { ledgerPage } from '@/server/ledger-page';
 export default async function Page() {
   const data = await ledgerPage('extension', (e, { plan, exchange }) => {
     const x = exchange();
-    const own = x.numberOf.get(e.id);
+    const own = x.numberOf.get(e.id)?.[0];
     const number = own ? spacedNumber(own.e164) : '';
     const outgoing = e.outgoingNumber ? spacedNumber(x.numbers.get(e.outgoingNumber)!.e164) : '';
     return {

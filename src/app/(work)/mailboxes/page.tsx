@@ -7,7 +7,7 @@ export default async function Page() {
     (m, { plan, exchange }) => ({
       name: m.name,
       site: exchange().sites.get(m.site)!.name,
-      owner: plan.people.find((p) => p.id === m.owner)?.name ?? '',
+      owner: m.owners.map((o) => plan.people.find((p) => p.id === o)!.name).join(', '),
       extensions: plan.extensions
         .filter((e) => e.mailbox === m.id)
         .map((e) => e.digits)

@@ -1,14 +1,21 @@
 import { z } from 'zod';
 import { e164, id, note, ref } from '../fields';
+import { date } from './hours';
 
-export const NUMBER_STATES = ['reserved', 'active', 'porting-in'] as const;
+export const NUMBER_STATES = ['reserved', 'active', 'porting-in', 'retired'] as const;
 
 export const number = z.strictObject({
   id,
   e164: e164.meta({ title: 'Number', description: 'E.164 with +. Example: +441632960150.' }),
   state: z.enum(NUMBER_STATES).default('active').meta({
     title: 'State',
-    description: 'Only an active number takes calls. Reserved and porting-in ones go to the trunk’s otherwise.',
+    description:
+      'Only an active number takes calls. Reserved, porting-in and retired ones go to the trunk’s otherwise.',
+  }),
+  activeFrom: date.nullable().default(null).meta({
+    title: 'Active from',
+    description:
+      'The day, in the site’s time zone, from which an active number takes calls and may be shown. Example: 2026-12-01. Empty: at once.',
   }),
   site: ref('site', { title: 'Site', description: 'Which site it was bought for.' }),
   trunk: ref('trunk', {

@@ -28,5 +28,10 @@ export const organisation = z.strictObject({
   })
     .nullable()
     .default(null),
+  pinLeastDigits: z.number().int().min(4).max(12).default(4).meta({
+    title: 'Shortest PIN',
+    description:
+      'Digits a mailbox PIN has at least. Example: 6. PINs that are set already stay until somebody sets them anew.',
+  }),
   note,
 });

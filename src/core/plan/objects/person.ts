@@ -14,6 +14,10 @@ export const person = z.strictObject({
     title: 'Spelling',
     description: 'The name in Latin letters, for dialling by name. Example: Yuki Mori. Empty: the name itself.',
   }),
+  language: line(35).default('').meta({
+    title: 'Language',
+    description: 'Of this person’s mailbox prompts and mail (BCP 47). Example: sv. Empty: the site’s.',
+  }),
   note,
 });
 export type Person = z.output<typeof person>;

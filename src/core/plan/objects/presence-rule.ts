@@ -50,28 +50,40 @@ const to = (whose: string) =>
     .nullable()
     .default(null);
 
+/** What calls do in a presence state, internal and outside ones apart. */
+export const presenceActs = {
+  internal: choice('Internal'),
+  internalTo: to('Internal'),
+  outside: choice('Outside'),
+  outsideTo: to('Outside'),
+};
+
+/** Says at the field that calls which go somewhere else need to know where. */
+export function forwardNeedsTarget(
+  rule: Record<'internal' | 'outside', (typeof PRESENCE_ACTS)[number]> &
+    Record<'internalTo' | 'outsideTo', string | null>,
+  ctx: z.RefinementCtx,
+): void {
+  for (const [act, target] of [
+    ['internal', 'internalTo'],
+    ['outside', 'outsideTo'],
+  ] as const)
+    if (rule[act] === 'forward' && rule[target] === null)
+      ctx.addIssue({
+        code: 'custom',
+        path: [target],
+        message: 'is empty; calls that go somewhere else need to know where',
+      });
+}
+
 /** What one presence state does to calls; the organisation uses the states it has rules for. */
 export const presenceRule = z
   .strictObject({
     id,
     name: name.meta({ title: 'Name', description: 'As people choose it. Example: In a meeting.' }),
     activity: z.enum(ACTIVITIES).meta({ title: 'Activity', description: 'Its name in RFC 4480. Example: meeting.' }),
-    internal: choice('Internal'),
-    internalTo: to('Internal'),
-    outside: choice('Outside'),
-    outsideTo: to('Outside'),
+    ...presenceActs,
     note,
   })
-  .superRefine((rule, ctx) => {
-    for (const [act, target] of [
-      ['internal', 'internalTo'],
-      ['outside', 'outsideTo'],
-    ] as const)
-      if (rule[act] === 'forward' && rule[target] === null)
-        ctx.addIssue({
-          code: 'custom',
-          path: [target],
-          message: 'is empty; calls that go somewhere else need to know where',
-        });
-  });
+  .superRefine(forwardNeedsTarget);
 export type PresenceRule = z.output<typeof presenceRule>;
