@@ -2,15 +2,15 @@ import { readFileSync } from 'node:fs';
 import { parse } from 'yaml';
 import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind } from '@/core/plan';
 import { ensureAccount } from '@/server/access/accounts';
-import type { Actor } from '@/server/access/rights';
+import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { keepSecret, strongPassword } from '@/server/access/secrets';
 import { closePool, transaction } from '@/server/db/pool';
 import { applyEdits, draftPlan, goLive, versions, type Edit } from '@/server/draft';
 
 /* Loads the demo company once, through the same edits as anybody's: plan, accounts, two revisions, six edits in the draft. */
 
-const DEMO_PASSWORDS: [string, string, Actor['role'], string][] = [
-  ['admin', 'Farida Okonjo', 'administrator', 'quay-lantern-42'],
+const DEMO_PASSWORDS: [string, string, string, string][] = [
+  ['admin', 'Farida Okonjo', 'owner', 'quay-lantern-42'],
   ['helpdesk', 'Ruaridh Osei', 'helpdesk', 'berth-whistle-17'],
   ['auditor', 'Ines Halloran', 'auditor', 'ledger-beacon-93'],
 ];
@@ -25,7 +25,7 @@ async function main(): Promise<void> {
     account,
     name,
     signIn: name,
-    role: 'administrator',
+    role: READY_ROLES.find((r) => r.id === 'administrator')!,
     address: '127.0.0.1',
     via: 'session',
   });

@@ -30,7 +30,7 @@ export async function frameData() {
     OBJECT_KINDS.map((k) => [k, objectsOf(draft.plan, k).length]),
   );
   return {
-    actor: { name: actor.name, role: actor.role, rights: rightsOf(actor.role), account: actor.account },
+    actor: { name: actor.name, role: actor.role.name, rights: rightsOf(actor.role), account: actor.account },
     organisation: draft.plan.organisation.name,
     sites: draft.plan.sites.map((s) => ({ name: s.name, zone: s.zone })),
     counts: { ...counts, edits: pending.edits.length, revision: pending.revision },

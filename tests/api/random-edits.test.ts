@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import fc from 'fast-check';
 import type { Connection } from 'mysql2/promise';
 import { planText, type Plan } from '@/core/plan';
-import { loadPlan } from '@/server/db/objects';
+import { loadPlan } from '@/server/db/load-plan';
 import { Client, admin, database } from '../support/api';
 
 jest.setTimeout(120_000);

@@ -2,12 +2,12 @@ const LEAST = 4;
 const MOST = 16;
 
 /**
- * Why a mailbox PIN is refused, in a sentence; null when it is good: digits only, four or more, not the extension (or part
+ * Why a mailbox PIN is refused, in a sentence; null when it is good: digits only, `least` or more, not the extension (or part
  * of it, either way round), not a run (1234, 9876) and not a repeat (1111, 1212).
  */
-export function pinRefusal(pin: string, extensionDigits: string | null): string | null {
+export function pinRefusal(pin: string, extensionDigits: string | null, least = LEAST): string | null {
   if (!/^[0-9]*$/.test(pin)) return 'A PIN has digits only: callers enter it on a keypad.';
-  if (pin.length < LEAST) return `A PIN has at least ${LEAST} digits.`;
+  if (pin.length < least) return `A PIN has at least ${least} digits.`;
   if (pin.length > MOST) return `A PIN has at most ${MOST} digits.`;
   if (extensionDigits !== null && (pin === extensionDigits || pin === [...extensionDigits].reverse().join('')))
     return 'The PIN is the extension: the first thing anybody tries.';

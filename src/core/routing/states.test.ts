@@ -23,6 +23,7 @@ describe('a number with a day', () => {
         d.numbers.find((n) => n.id === 'n111')!,
         { state, activeFrom, belongsTo: 'e1' },
       );
+      d.numbers.find((n) => n.id === 'n101')!.belongsTo = null;
       Object.assign(
         d.sites.find((s) => s.id === 'quay')!,
         { zone },

@@ -3,11 +3,12 @@ import { v7 as uuid } from 'uuid';
 import { change, rows, transaction, reading } from '../db/pool';
 import { recordHistory } from './history';
 import { limitTries, tryCounted, triesForgiven } from './limits';
-import { Refused, type Actor, type Role } from './rights';
+import { Refused, type Actor } from './rights';
+import { roleById } from './roles';
 import { newToken, tokenHash } from './tokens';
 
 /** argon2id with 19 MiB and two passes (OWASP's floor). */
-const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
+export const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
 /** A hash that no password fits, so that an unknown name takes as long as a wrong password. */
 let noPassword: Promise<string> | null = null;
@@ -16,16 +17,19 @@ interface AccountRow {
   id: string;
   sign_in: string;
   name: string;
-  role: Role;
+  role: string;
   password_hash: string | null;
   demo: number;
+  totp_secret: Buffer | null;
+  must_change: number;
+  blocked_at: Date | null;
 }
 
 /** Makes an account, or gives the one that has the name already. `password` null: nobody can sign in with it. */
 export async function ensureAccount(
   signIn: string,
   name: string,
-  role: Role,
+  role: string,
   password: string | null,
   demo = false,
 ): Promise<string> {
@@ -45,9 +49,15 @@ export async function ensureAccount(
 
 /**
  * Signs in with name and password; gives the session's token. Wrong tries are counted per name and address in the database
- * and slow both down. Demo accounts are refused from anywhere but this machine.
+ * and slow both down. Demo accounts are refused from anywhere but this machine. With a second factor the session waits for a
+ * code before it counts.
  */
-export async function signIn(name: string, password: string, address: string): Promise<string> {
+export async function signIn(
+  name: string,
+  password: string,
+  address: string,
+  agent = '',
+): Promise<{ token: string; waitsForCode: boolean }> {
   await limitTries(name, address);
   const [account] = await reading((c) => rows<AccountRow>(c, 'SELECT * FROM account WHERE sign_in = ?', [name]));
   noPassword ??= hash(newToken(), ARGON);
@@ -60,18 +70,21 @@ export async function signIn(name: string, password: string, address: string): P
   if (account.demo === 1 && !isLoopback(address))
     throw new Refused(403, 'demo-only-here', 'Demo accounts sign in on the machine itself only.');
   await triesForgiven(name, address);
+  if (account.blocked_at)
+    throw new Refused(403, 'blocked', 'This account is blocked; whoever manages administrators can open it again.');
+  const waitsForCode = account.totp_secret !== null;
   const token = newToken();
   const now = new Date();
   await transaction(async (c) => {
     await change(
       c,
-      'INSERT INTO session (token_hash, account, created_at, last_seen_at, address) VALUES (?, ?, ?, ?, ?)',
-      [tokenHash(token), account.id, now, now, address],
+      'INSERT INTO session (token_hash, id, account, created_at, last_seen_at, address, agent, waits_for_code) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [tokenHash(token), uuid(), account.id, now, now, address, agent.slice(0, 200), waitsForCode ? 1 : 0],
     );
     await change(c, 'DELETE FROM session WHERE last_seen_at < ?', [new Date(now.getTime() - 7 * 86_400_000)]);
   });
-  await recordHistory({ account: account.id, address }, 'signed-in', null, null);
-  return token;
+  if (!waitsForCode) await recordHistory({ account: account.id, address }, 'signed-in', null, null);
+  return { token, waitsForCode };
 }
 
 export async function signOut(token: string): Promise<void> {
@@ -84,7 +97,7 @@ export async function sessionActor(token: string, address: string, now = new Dat
   const [found] = await reading((c) =>
     rows<AccountRow & { last_seen_at: Date; idle: number }>(
       c,
-      'SELECT a.*, s.last_seen_at, (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) AS idle FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ?',
+      'SELECT a.*, s.last_seen_at, (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) AS idle FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ? AND s.waits_for_code = 0 AND a.blocked_at IS NULL',
       [hashed],
     ),
   );
@@ -96,7 +109,27 @@ export async function sessionActor(token: string, address: string, now = new Dat
   }
   if (idleMilliseconds > 15_000)
     await reading((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
-  return { account: found.id, name: found.name, signIn: found.sign_in, role: found.role, address, via: 'session' };
+  const role = await roleById(found.role);
+  return (
+    role && {
+      account: found.id,
+      name: found.name,
+      signIn: found.sign_in,
+      role,
+      address,
+      via: 'session',
+      mustChange: found.must_change === 1,
+    }
+  );
+}
+
+/** Somebody's actor without a session, for work that goes on by itself; null when there is no such account or it is blocked. */
+export async function accountActor(account: string, address: string): Promise<Actor | null> {
+  const [found] = await reading((c) =>
+    rows<AccountRow>(c, 'SELECT * FROM account WHERE id = ? AND blocked_at IS NULL', [account]),
+  );
+  const role = found && (await roleById(found.role));
+  return role ? { account, name: found.name, signIn: found.sign_in, role, address, via: 'session' } : null;
 }
 
 export const isLoopback = (address: string): boolean => address === '::1' || /^(::ffff:)?127\./.test(address);

@@ -9,7 +9,18 @@ export type HistoryAction =
   | 'pin-set'
   | 'forwarding-set'
   | 'forwarding-ended'
-  | 'settings-changed';
+  | 'settings-changed'
+  | 'password-changed'
+  | 'second-factor-on'
+  | 'second-factor-off'
+  | 'session-ended'
+  | 'administrator-added'
+  | 'administrator-changed'
+  | 'role-made'
+  | 'role-changed'
+  | 'role-deleted'
+  | 'limits-changed'
+  | 'imported';
 
 /** Records what was done about access and state. Never holds a secret. */
 export async function recordHistory(

@@ -2,7 +2,8 @@ import { createHash, randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { change, reading, rows } from '../db/pool';
 import { recordHistory } from './history';
-import { Refused, demand, type Actor, type Role } from './rights';
+import { Refused, demand, type Actor } from './rights';
+import { roleById } from './roles';
 
 /** 256 random bits as text. */
 export const newToken = (): string => randomBytes(32).toString('base64url');
@@ -13,7 +14,7 @@ export const tokenHash = (token: string): Buffer => createHash('sha256').update(
 export interface ApiToken {
   id: string;
   name: string;
-  role: Role;
+  role: string;
   createdAt: string;
   createdBy: string;
   expiresAt: string | null;
@@ -26,9 +27,10 @@ const PREFIX = 'pd_';
 /** Makes a bearer token with a role's rights; its text is given once and never again. */
 export async function makeApiToken(
   actor: Actor,
-  input: { name: string; role: Role; days: number | null },
+  input: { name: string; role: string; days: number | null },
 ): Promise<{ id: string; token: string }> {
-  demand(actor, 'manageTokens');
+  demand(actor, 'administer');
+  if (!(await roleById(input.role))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
   const token = PREFIX + newToken();
   const id = uuid();
   const now = new Date();
@@ -45,7 +47,7 @@ export async function makeApiToken(
 }
 
 export async function revokeApiToken(actor: Actor, id: string): Promise<void> {
-  demand(actor, 'manageTokens');
+  demand(actor, 'administer');
   const touched = await reading((c) =>
     change(c, 'UPDATE api_token SET revoked_at = ? WHERE id = ? AND revoked_at IS NULL', [new Date(), id]),
   );
@@ -54,7 +56,7 @@ export async function revokeApiToken(actor: Actor, id: string): Promise<void> {
 }
 
 export async function listApiTokens(actor: Actor): Promise<ApiToken[]> {
-  demand(actor, 'manageTokens');
+  demand(actor, 'administer');
   const found = await reading((c) =>
     rows(
       c,
@@ -65,7 +67,7 @@ export async function listApiTokens(actor: Actor): Promise<ApiToken[]> {
   return found.map((r) => ({
     id: r.id as string,
     name: r.name as string,
-    role: r.role as Role,
+    role: r.role as string,
     createdAt: iso(r.created_at)!,
     createdBy: r.made_by as string,
     expiresAt: iso(r.expires_at),
@@ -81,7 +83,7 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
   const [found] = await reading((c) =>
     rows(
       c,
-      'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?)',
+      'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?) AND a.blocked_at IS NULL',
       [tokenHash(token), now],
     ),
   );
@@ -93,12 +95,15 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
       new Date(now.getTime() - 60_000),
     ]),
   );
-  return {
-    account: found.account as string,
-    name: `${found.token_name as string} (token)`,
-    signIn: found.sign_in as string,
-    role: found.role as Role,
-    address,
-    via: 'token',
-  };
+  const role = await roleById(found.role as string);
+  return (
+    role && {
+      account: found.account as string,
+      name: `${found.token_name as string} (token)`,
+      signIn: found.sign_in as string,
+      role,
+      address,
+      via: 'token',
+    }
+  );
 }

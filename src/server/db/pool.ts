@@ -136,6 +136,9 @@ export async function transaction<T>(work: (connection: PoolConnection) => Promi
   }
 }
 
+/** Whether an error is a unique key that something has already (1062). */
+export const isDuplicate = (e: unknown): boolean => (e as { errno?: number }).errno === 1062;
+
 /** Ends every connection; for tests and commands. */
 export async function closePool(): Promise<void> {
   await held.polydromePool?.end();

@@ -85,9 +85,11 @@ export async function addExtension(actor: Actor, input: unknown): Promise<EditRe
     });
   }
   try {
-    const result = await applyEdits(actor, edits, async (c) => {
-      if (phone) await keepSecret(c, actor, id, 'sip-password', strongPassword());
-      if (wanted.mailbox) await keepSecret(c, actor, mailbox!.id!, 'pin', wanted.mailbox.pin);
+    const result = await applyEdits(actor, edits, {
+      inside: async (c) => {
+        if (phone) await keepSecret(c, actor, id, 'sip-password', strongPassword());
+        if (wanted.mailbox) await keepSecret(c, actor, mailbox!.id!, 'pin', wanted.mailbox.pin);
+      },
     });
     return { ...result, id };
   } catch (e) {

@@ -3,32 +3,26 @@ import { z } from 'zod';
 import {
   OBJECT_KINDS,
   OBJECTS,
-  canonical,
   inputErrors,
   integrityErrors,
   labelOf,
   numberSpaceOf,
   objectsOf,
   organisationSchema,
-  referrersTo,
+  referrersOf,
   type AnyObject,
   type InputError,
-  type ObjectKind,
   type Plan,
+  type Referrer,
 } from '@/core/plan';
-import { Refused, demand, type Actor } from '../access/rights';
-import {
-  WRITE_ORDER,
-  deleteRows,
-  freeDigits,
-  insertBare,
-  letGo,
-  rewriteSpaces,
-  updateWhole,
-  writeOrganisation,
-  type DraftKind,
-} from '../db/objects';
-import { change, rows, transaction, type Queryable } from '../db/pool';
+import { demandFor } from '../access/areas';
+import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
+import { insertRows } from '../db/many';
+import type { DraftKind } from '../db/tables';
+import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
+import { change, isDuplicate, rows, transaction, type Queryable } from '../db/pool';
+import { refuseBeyondLimits } from './limits';
+import { planWith, rowVersionsWith } from './plan-with';
 import { draftBecame, draftInside, type HeldPlan } from './store';
 
 /** One change of one object. `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */
@@ -60,7 +54,15 @@ export class EditRefused extends Refused {
 }
 
 /** Extra work inside the edit's transaction, such as keeping a secret. */
-export type Inside = (connection: Queryable) => Promise<void>;
+/** What else belongs to an edit. */
+export interface EditOptions {
+  /** extra work inside the edit's transaction, such as keeping a secret */
+  inside?: (connection: Queryable) => Promise<void>;
+  /** told how many objects are written of how many; throws to stop, and then nothing has happened */
+  onProgress?: (done: number, total: number) => Promise<void>;
+  /** kept with every journal row of the edit, so that it can be found and undone as one */
+  batch?: string;
+}
 
 interface ParsedEdit {
   kind: DraftKind;
@@ -69,34 +71,67 @@ interface ParsedEdit {
   value: AnyObject | Plan['organisation'] | null;
 }
 
+/** From so many objects on an edit is bulk work and needs that right. */
+const BULK_FROM = 100;
+
 /**
  * Makes edits in the draft: all of them or none, in one transaction with their journal rows and a new draft version.
- * Refuses stale ones (409, with the object as it stands and who changed it) and ones that would leave the plan broken.
+ * Refuses stale ones (409, with the object as it stands and who changed it), ones the actor has no right to (403), and ones
+ * that would leave the plan broken or beyond the organisation's limits (422).
  */
-export async function applyEdits(actor: Actor, edits: readonly Edit[], inside?: Inside): Promise<EditResult> {
+export async function applyEdits(actor: Actor, edits: readonly Edit[], options: EditOptions = {}): Promise<EditResult> {
   demand(actor, 'edit');
   if (edits.length === 0) throw new Refused(400, 'nothing-to-do', 'No edit was given.', 'edits');
+  if (edits.length >= BULK_FROM) demand(actor, 'bulk');
   const parsed = edits.map(parse);
-  const batch = uuid();
+  const batch = options.batch ?? uuid();
   const made = await transaction(async (connection) => {
     const [lock] = await rows<{ version: number }>(connection, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
     const before = await draftInside(connection, Number(lock!.version));
-    for (const edit of parsed) await refuseStale(connection, before, edit);
-    const after = applied(before.plan, parsed);
-    refuseBroken(before.plan, after, parsed);
-    await write(connection, before, after, parsed);
-    await inside?.(connection);
+    const known = byId(before.plan, parsed);
+    for (const edit of parsed) await refuseStale(connection, before, edit, known);
+    const after = planWith(before.plan, parsed);
+    refuseNotAllowed(actor, before.plan, after, parsed, known);
+    refuseBroken(after, parsed, known);
+    await refuseBeyondLimits(connection, before.plan, after);
+    const total = parsed.length;
+    await write(connection, before, after, parsed, known, async (done) => options.onProgress?.(done, total));
+    await options.inside?.(connection);
     const version = before.version + 1;
-    await journal(connection, actor, batch, version, before.plan, parsed);
+    await journal(connection, actor, batch, version, parsed, known);
     await change(connection, 'UPDATE draft SET version = ? WHERE id = 1', [version]);
-    return { version, plan: after, rowVersions: nextRowVersions(before, parsed) };
+    return { before, version, plan: after, rowVersions: rowVersionsWith(before.rowVersions, parsed) };
   });
-  draftBecame(made.plan, made.rowVersions, made.version);
+  draftBecame(made.plan, made.rowVersions, made.version, made.before);
   return {
     draftVersion: made.version,
     batch,
     rowVersions: Object.fromEntries(parsed.flatMap((e) => (e.value ? [[e.id, made.rowVersions.get(e.id)!]] : []))),
   };
+}
+
+/** The objects that edits are about, as they stand. */
+function byId(plan: Plan, edits: readonly ParsedEdit[]): Map<string, AnyObject | Plan['organisation']> {
+  const out = new Map<string, AnyObject | Plan['organisation']>();
+  const wanted = new Set(edits.map((e) => `${e.kind} ${e.id}`));
+  for (const kind of new Set(edits.map((e) => e.kind))) {
+    if (kind === 'organisation') out.set(`${kind} organisation`, plan.organisation);
+    else for (const o of objectsOf(plan, kind)) if (wanted.has(`${kind} ${o.id}`)) out.set(`${kind} ${o.id}`, o);
+  }
+  return out;
+}
+
+type Known = ReturnType<typeof byId>;
+const wasOf = (known: Known, e: ParsedEdit) => known.get(`${e.kind} ${e.id}`) ?? null;
+
+/** Every object must be one that the actor may edit, where it was and where it will be. */
+function refuseNotAllowed(actor: Actor, before: Plan, after: Plan, edits: readonly ParsedEdit[], known: Known): void {
+  if (mayEverywhere(actor, 'edit')) return;
+  for (const e of edits) {
+    const was = wasOf(known, e);
+    if (was) demandFor(actor, 'edit', before, e.kind, was);
+    if (e.value) demandFor(actor, 'edit', after, e.kind, e.value);
+  }
 }
 
 function parse(edit: Edit, index: number): ParsedEdit {
@@ -117,7 +152,7 @@ function parse(edit: Edit, index: number): ParsedEdit {
   return { ...edit, value };
 }
 
-async function refuseStale(connection: Queryable, before: HeldPlan, edit: ParsedEdit): Promise<void> {
+async function refuseStale(connection: Queryable, before: HeldPlan, edit: ParsedEdit, known: Known): Promise<void> {
   const current = before.rowVersions.get(edit.id) ?? null;
   if (current === edit.rowVersion) return;
   const [last] = await rows(
@@ -125,7 +160,7 @@ async function refuseStale(connection: Queryable, before: HeldPlan, edit: Parsed
     'SELECT a.name, j.at FROM journal j JOIN account a ON a.id = j.account WHERE j.object_kind = ? AND j.object_id = ? ORDER BY j.id DESC LIMIT 1',
     [edit.kind, edit.id],
   );
-  const object = currentValue(before.plan, edit.kind, edit.id);
+  const object = wasOf(known, edit);
   const who = (last?.name as string | undefined) ?? 'Somebody';
   const what =
     edit.rowVersion === null
@@ -151,32 +186,17 @@ export function currentValue(plan: Plan, kind: DraftKind, id: string): AnyObject
   return objectsOf(plan, kind).find((o) => o.id === id) ?? null;
 }
 
-/** The plan after the edits, in memory. */
-function applied(plan: Plan, edits: readonly ParsedEdit[]): Plan {
-  const after: Record<string, unknown> = { ...plan };
-  for (const kind of OBJECT_KINDS) {
-    const mine = edits.filter((e) => e.kind === kind);
-    if (mine.length === 0) continue;
-    const byId = new Map<string, AnyObject>(objectsOf(plan, kind).map((o) => [o.id, o]));
-    for (const e of mine)
-      if (e.value === null) byId.delete(e.id);
-      else byId.set(e.id, e.value as AnyObject);
-    after[OBJECTS[kind].list] = [...byId.values()];
-  }
-  const organisation = edits.findLast((e) => e.kind === 'organisation');
-  if (organisation) after.organisation = organisation.value;
-  return canonical(after as Plan);
-}
-
 /** Refuses what the plan as a whole would not bear, said at the field of the edit that causes it. */
-function refuseBroken(before: Plan, after: Plan, edits: readonly ParsedEdit[]): void {
+function refuseBroken(after: Plan, edits: readonly ParsedEdit[], known: Known): void {
   const errors: InputError[] = [];
-  for (const edit of edits) {
-    if (edit.value !== null || edit.kind === 'organisation') continue;
-    const left = referrersTo(after, edit.id);
-    if (left.length === 0) continue;
+  const gone = edits.filter((e) => e.value === null && e.kind !== 'organisation');
+  const referrers =
+    gone.length > 0 ? referrersOf(after, new Set(gone.map((e) => e.id))) : new Map<string, Referrer[]>();
+  for (const edit of gone) {
+    const left = referrers.get(edit.id) ?? [];
+    if (left.length === 0 || edit.kind === 'organisation') continue;
     const names = left.slice(0, 4).map((r) => `${OBJECTS[r.kind].word} ${labelOf(r.kind, r.object)}`);
-    const object = currentValue(before, edit.kind, edit.id) as AnyObject | null;
+    const object = wasOf(known, edit) as AnyObject | null;
     const what = object ? `${OBJECTS[edit.kind].word} ${labelOf(edit.kind, object)}` : 'this';
     errors.push({
       code: 'still-referred-to',
@@ -198,40 +218,44 @@ function pathInEdit(plan: Plan, path: string, edits: readonly ParsedEdit[]): str
   if (list === 'organisation') return `edits.${edits.findIndex((e) => e.kind === 'organisation')}.value.${index}`;
   const kind = OBJECT_KINDS.find((k) => OBJECTS[k].list === list);
   const object = kind && objectsOf(plan, kind)[Number(index)];
-  const at = object ? edits.findIndex((e) => e.id === object.id) : -1;
+  const at = object ? edits.findIndex((e) => e.kind === kind && e.id === object.id) : -1;
   return at < 0 ? path : ['edits', at, 'value', ...field].join('.');
 }
 
-/** Writes in an order in which no foreign key is ever broken: let go, delete, free digits, insert bare, fill in. */
+/** Writes the objects and the organisation's row. */
 async function write(
   connection: Queryable,
   before: HeldPlan,
   after: Plan,
   edits: readonly ParsedEdit[],
+  known: Known,
+  onWritten: (done: number) => Promise<void>,
 ): Promise<void> {
-  const of = (kind: ObjectKind) => edits.filter((e) => e.kind === kind);
-  const existed = (e: ParsedEdit) => before.rowVersions.has(e.id);
   const raced = () => new Refused(409, 'stale', 'Somebody changed this at the same moment; look again.', 'rowVersion');
-  const spaceOf = (e: ParsedEdit) =>
-    e.value && 'site' in e.value ? numberSpaceOf(after, e.value.site) : 'organisation';
-  const organisation = edits.find((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
+  const organisation = edits.findLast((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
   const isNew = !before.rowVersions.has('organisation');
   if (isNew)
     await writeOrganisation(connection, { ...(organisation ?? after.organisation), blockedLeadTo: null }, null);
-  for (const kind of WRITE_ORDER)
-    for (const e of of(kind)) if (existed(e) && e.value === null) await letGo(connection, kind, e.id);
-  for (const kind of WRITE_ORDER)
-    for (const e of of(kind)) if (existed(e) && e.value && 'digits' in e.value) await freeDigits(connection, e.id);
-  for (const kind of WRITE_ORDER)
-    for (const e of of(kind))
-      if (!existed(e) && e.value) await insertBare(connection, kind, e.value as AnyObject, spaceOf(e));
-  for (const kind of WRITE_ORDER)
-    for (const e of of(kind))
-      if (
-        e.value &&
-        !(await updateWhole(connection, kind, e.value as AnyObject, spaceOf(e), existed(e) ? e.rowVersion : null))
-      )
-        throw raced();
+  const objects = edits.flatMap((e): WrittenObject[] =>
+    e.kind === 'organisation'
+      ? []
+      : [
+          {
+            kind: e.kind,
+            id: e.id,
+            before: wasOf(known, e) as AnyObject | null,
+            after: e.value as AnyObject | null,
+            rowVersion: e.rowVersion,
+          },
+        ],
+  );
+  const spaces = new Map(after.sites.map((s) => [s.id, numberSpaceOf(after, s.id)]));
+  const spaceOf = (o: AnyObject) => ('site' in o ? (spaces.get(o.site) ?? 'organisation') : 'organisation');
+  try {
+    if (!(await writeObjects(connection, objects, spaceOf, onWritten))) throw raced();
+  } catch (e) {
+    throw isDuplicate(e) ? raced() : e;
+  }
   if (
     organisation &&
     !(await writeOrganisation(connection, organisation, isNew ? 1 : before.rowVersions.get('organisation')!))
@@ -239,9 +263,6 @@ async function write(
     throw raced();
   if (organisation && organisation.numberSpace !== before.plan.organisation.numberSpace)
     await rewriteSpaces(connection, after);
-  for (const kind of [...WRITE_ORDER].reverse())
-    for (const e of of(kind))
-      if (existed(e) && e.value === null && !(await deleteRows(connection, kind, e.id, e.rowVersion!))) throw raced();
 }
 
 async function journal(
@@ -249,26 +270,25 @@ async function journal(
   actor: Actor,
   batch: string,
   version: number,
-  before: Plan,
   edits: readonly ParsedEdit[],
+  known: Known,
 ): Promise<void> {
   const at = new Date();
   const json = (v: unknown) => (v === null ? null : JSON.stringify(v));
-  for (const e of edits)
-    await change(
-      connection,
-      'INSERT INTO journal (batch, draft_version, object_kind, object_id, before_value, after_value, account, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      [batch, version, e.kind, e.id, json(currentValue(before, e.kind, e.id)), json(e.value), actor.account, at],
-    );
-}
-
-function nextRowVersions(before: HeldPlan, edits: readonly ParsedEdit[]): Map<string, number> {
-  const next = new Map(before.rowVersions);
-  if (!next.has('organisation')) next.set('organisation', edits.some((e) => e.kind === 'organisation') ? 2 : 1);
-  for (const e of edits) {
-    if (e.value === null) next.delete(e.id);
-    else if (e.kind !== 'organisation' || before.rowVersions.has('organisation'))
-      next.set(e.id, (before.rowVersions.get(e.id) ?? 0) + 1);
-  }
-  return next;
+  await insertRows(
+    connection,
+    'journal',
+    ['batch', 'draft_version', 'object_kind', 'object_id', 'before_value', 'after_value', 'account', 'at', 'address'],
+    edits.map((e) => [
+      batch,
+      version,
+      e.kind,
+      e.id,
+      json(wasOf(known, e)),
+      json(e.value),
+      actor.account,
+      at,
+      actor.address,
+    ]),
+  );
 }

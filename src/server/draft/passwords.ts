@@ -39,8 +39,10 @@ export async function setPassword(
       ? { ...trunk, password: { version } }
       : null;
   if (!value) throw new Refused(404, 'no-such-object', `There is no such ${kind}.`);
-  return applyEdits(actor, [asEdit(kind, id, draft.rowVersions.get(id) ?? null, value)], async (c) => {
-    const kept = await keepSecret(c, actor, id, purpose, password);
-    if (kept !== version) throw new Refused(409, 'stale', 'Somebody made a password at the same moment; look again.');
+  return applyEdits(actor, [asEdit(kind, id, draft.rowVersions.get(id) ?? null, value)], {
+    inside: async (c) => {
+      const kept = await keepSecret(c, actor, id, purpose, password);
+      if (kept !== version) throw new Refused(409, 'stale', 'Somebody made a password at the same moment; look again.');
+    },
   });
 }

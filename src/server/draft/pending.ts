@@ -9,7 +9,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
-import type { DraftKind } from '../db/objects';
+import type { DraftKind } from '../db/tables';
 import { reading, rows } from '../db/pool';
 import { applyEdits, currentValue, type Edit, type EditResult } from './edit';
 import { draftPlan, livePlan } from './store';
@@ -122,8 +122,10 @@ export async function undoLast(actor: Actor): Promise<EditResult & { label: stri
     return asEdit(kind, id, draft.rowVersions.get(id) ?? null, read(r.before_value) as AnyObject | null);
   });
   const batch = mine[0]!.batch as string;
-  const result = await applyEdits(actor, edits, async (c) => {
-    await c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [batch]);
+  const result = await applyEdits(actor, edits, {
+    inside: async (c) => {
+      await c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [batch]);
+    },
   });
   await reading((c) => c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [result.batch]));
   const first = edits[0]!;

@@ -6,11 +6,11 @@ import { pageActor } from '@/server/page';
 
 export default async function Page() {
   const actor = await pageActor();
-  const manages = may(actor, 'manageTokens');
+  const manages = may(actor, 'administer');
   return (
     <SettingsPage
       name={actor.name}
-      role={actor.role}
+      role={actor.role.name}
       settings={await readSettings()}
       maySet={may(actor, 'changeSettings')}
       tokens={manages ? await listApiTokens(actor) : null}

@@ -1,0 +1,4 @@
+/** Files in open formats: bytes or text in, values out (RFC 4180, RFC 6350). */
+export * from './csv';
+export * from './text';
+export * from './vcard';

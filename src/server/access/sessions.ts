@@ -1,0 +1,58 @@
+import { change, reading, rows } from '../db/pool';
+import { recordHistory } from './history';
+import { Refused, demand, may, type Actor } from './rights';
+import { tokenHash } from './tokens';
+
+/** One sign-in that is still open. */
+export interface SessionFacts {
+  id: string;
+  account: string;
+  name: string;
+  since: string;
+  lastSeen: string;
+  address: string;
+  /** the browser, as it calls itself */
+  agent: string;
+  mine: boolean;
+}
+
+/** Open sessions: one's own, or everybody's for those who manage administrators. `token` marks the one that asks. */
+export async function listSessions(actor: Actor, token: string | null): Promise<SessionFacts[]> {
+  const all = may(actor, 'administer');
+  const found = await reading((c) =>
+    rows(
+      c,
+      `SELECT s.id, s.account, a.name, s.created_at, s.last_seen_at, s.address, s.agent, s.token_hash
+       FROM session s JOIN account a ON a.id = s.account
+       WHERE s.last_seen_at > NOW(3) - INTERVAL (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) MINUTE
+         ${all ? '' : 'AND s.account = ?'} ORDER BY s.last_seen_at DESC`,
+      all ? [] : [actor.account],
+    ),
+  );
+  const own = token ? tokenHash(token) : null;
+  return found.map((r) => ({
+    id: r.id as string,
+    account: r.account as string,
+    name: r.name as string,
+    since: (r.created_at as Date).toISOString(),
+    lastSeen: (r.last_seen_at as Date).toISOString(),
+    address: r.address as string,
+    agent: r.agent as string,
+    mine: own !== null && own.equals(r.token_hash as Buffer),
+  }));
+}
+
+/** Ends a session: one's own, or anybody's for those who manage administrators. */
+export async function endSession(actor: Actor, id: string): Promise<void> {
+  const [found] = await reading((c) => rows<{ account: string }>(c, 'SELECT account FROM session WHERE id = ?', [id]));
+  if (!found || (found.account !== actor.account && !may(actor, 'administer')))
+    throw new Refused(404, 'no-such-session', 'There is no such session of yours, or it has ended.');
+  await reading((c) => change(c, 'DELETE FROM session WHERE id = ?', [id]));
+  await recordHistory(actor, 'session-ended', found.account, null);
+}
+
+/** Ends every session of an account, such as when it is blocked. */
+export async function endSessionsOf(actor: Actor, account: string): Promise<void> {
+  if (account !== actor.account) demand(actor, 'administer');
+  await reading((c) => change(c, 'DELETE FROM session WHERE account = ?', [account]));
+}
