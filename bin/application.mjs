@@ -90,6 +90,17 @@ export async function startWeb({ set, env }, { dev = false, quiet = false } = {}
   throw new Trouble('The application did not answer within a minute.');
 }
 
+/** Starts the worker that does long work: imports, bulk edits, large undos. */
+export async function startWorker({ env }) {
+  const child = spawn(process.execPath, [await bundle('bin/worker.ts', 'worker')], {
+    cwd: ROOT,
+    env: { ...env, NODE_ENV: 'production' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+    detached: true,
+  });
+  return { child, stop: () => stopChild(child) };
+}
+
 async function stopChild(child) {
   if (child.exitCode !== null || child.signalCode !== null) return;
   const ended = new Promise((done) => child.once('exit', done));

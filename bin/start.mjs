@@ -1,18 +1,19 @@
 // npm run demo: everything from a bare machine to a running Polydrome. `--fresh` begins anew, `--dev` rebuilds while you edit.
 import { Trouble } from './environment.mjs';
-import { buildWhenStale, startGround, startWeb } from './application.mjs';
+import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 const args = process.argv.slice(2);
 const unknown = args.filter((a) => !['--fresh', '--dev'].includes(a));
 const dev = args.includes('--dev');
 let ground = null;
 let web = null;
+let worker = null;
 let ending = false;
 
 async function end(code) {
   if (ending) return;
   ending = true;
-  await web?.stop();
+  await Promise.all([web?.stop(), worker?.stop()]);
   await ground?.database.stop();
   process.exit(code);
 }
@@ -25,12 +26,14 @@ try {
   ground = await startGround('demo', { fresh: args.includes('--fresh'), browser: false });
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
+  worker = await startWorker(ground);
   ground.database.process.once(
     'exit',
     () =>
       !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'),
   );
   web.child.once('exit', (code) => end(code ?? 1));
+  worker.child.once('exit', () => !ending && console.error('The worker ended: imports and bulk edits wait until you start again.'));
   console.log(`
 Polydrome runs at ${web.url}
 

@@ -5,7 +5,7 @@ import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './bundle.mjs';
 import { Trouble, ensurePackages } from './environment.mjs';
-import { buildWhenStale, environmentOf, startGround, startWeb } from './application.mjs';
+import { buildWhenStale, environmentOf, startGround, startWeb, startWorker } from './application.mjs';
 import { startDatabase } from './database.mjs';
 
 const args = process.argv.slice(2);
@@ -14,6 +14,7 @@ const unitOnly =
 const report = join(ROOT, '.build', 'test-report.json');
 let ground = null;
 let web = null;
+let worker = null;
 let stopping = false;
 const AWAY_MS = 4000;
 
@@ -50,7 +51,7 @@ function bringBack() {
 
 async function stop() {
   stopping = true;
-  await web?.stop();
+  await Promise.all([web?.stop(), worker?.stop()]);
   await ground?.database.stop();
 }
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().then(() => process.exit(130)));
@@ -62,6 +63,7 @@ try {
     ground = await startGround('test', { fresh: true, browser: true });
     buildWhenStale();
     web = await startWeb(ground, { quiet: true });
+    worker = await startWorker(ground);
     bringBack();
     env = { ...environmentOf(ground.set), POLYDROME_MIGRATE: JSON.stringify(ground.database.admin) };
   }

@@ -1,7 +1,8 @@
 import { fieldsOf, objectsOf, type ObjectKind, type ObjectOf, type Plan } from '@/core/plan';
 import { may } from './access/rights';
 import { draftPlan, livePlan, type HeldPlan } from './draft';
-import { optionsFor } from './object-page';
+import { maySee } from './access/areas';
+import { optionsFor } from './options';
 import { pageActor } from './page';
 
 /** Rows of one kind for a ledger, each marked where it differs from live, and what adding one needs. */
@@ -16,16 +17,18 @@ export async function ledgerPage<K extends ObjectKind>(
   const before = new Map(objectsOf(live.plan, kind).map((o) => [o.id, o]));
   const facts = addFields.map((field) => fieldsOf(kind).find((f) => f.field === field)!);
   return {
-    rows: objectsOf(draft.plan, kind).map((o) => {
-      const was = before.get(o.id);
-      const mark = !was ? ('new' as const) : JSON.stringify(was) !== JSON.stringify(o) ? ('changed' as const) : null;
-      return { id: o.id, mark, cells: cells(o, draft) };
-    }),
+    rows: objectsOf(draft.plan, kind)
+      .filter((o) => maySee(actor, draft.plan, kind, o))
+      .map((o) => {
+        const was = before.get(o.id);
+        const mark = !was ? ('new' as const) : JSON.stringify(was) !== JSON.stringify(o) ? ('changed' as const) : null;
+        return { id: o.id, mark, cells: cells(o, draft) };
+      }),
     canEdit: may(actor, 'edit'),
     account: actor.account,
     add: {
       facts,
-      options: optionsFor(
+      ...optionsFor(
         draft.plan,
         facts.flatMap((f) => f.ref ?? []),
       ),

@@ -1,6 +1,5 @@
 import { notFound } from 'next/navigation';
 import { callsAround, consequencesOf } from '@/core/analysis';
-import { DESTINATION_KINDS } from '@/core/destinations';
 import {
   OBJECTS,
   fieldsOf,
@@ -10,12 +9,14 @@ import {
   referrersTo,
   type AnyObject,
   type ObjectKind,
+  type FieldFacts,
   type Plan,
-  type RefTarget,
 } from '@/core/plan';
 import { courseOf, type Course } from '@/core/course';
 import { compile, trace, type Exchange, type Situation } from '@/core/routing';
+import { maySee, whereIs } from './access/areas';
 import { may, rightsOf } from './access/rights';
+import { optionsFor } from './options';
 import { draftPlan, livePlan, type HeldPlan } from './draft';
 import { pageActor } from './page';
 import { situationAt } from './state/forwarding';
@@ -25,7 +26,7 @@ export async function objectPage(kind: ObjectKind, id: string) {
   const actor = await pageActor();
   const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
   const object = objectsOf(draft.plan, kind).find((o) => o.id === id) as AnyObject | undefined;
-  if (!object) notFound();
+  if (!object || !maySee(actor, draft.plan, kind, object)) notFound();
   const was = objectsOf(live.plan, kind).find((o) => o.id === id);
   const edited = JSON.stringify(was) !== JSON.stringify(object);
   const now = Date.now();
@@ -37,11 +38,12 @@ export async function objectPage(kind: ObjectKind, id: string) {
     object: object as unknown as Record<string, unknown> & { id: string },
     rowVersion: draft.rowVersions.get(id)!,
     fields,
-    options: optionsFor(
+    ...optionsFor(
       draft.plan,
       fields.flatMap((f) => f.ref ?? []),
+      refsOf(object, fields),
     ),
-    canEdit: may(actor, 'edit'),
+    canEdit: may(actor, 'edit', whereIs(draft.plan, kind, object)),
     account: actor.account,
     rights: rightsOf(actor.role),
     pending: edited,
@@ -58,6 +60,12 @@ export async function objectPage(kind: ObjectKind, id: string) {
   };
 }
 
+/** Everything an object's references point to. */
+export function refsOf(object: object, fields: readonly FieldFacts[]): Set<string> {
+  const values = fields.flatMap((f) => (f.ref ? [(object as Record<string, unknown>)[f.field]] : []));
+  return new Set(values.flat().filter((v): v is string => typeof v === 'string'));
+}
+
 /** The course of a call from outside to a number or inbound route as it would go now; null for other kinds. */
 function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
   const sample = kind === 'number' || kind === 'inboundRoute' ? callsAround(exchange, kind, id, at)[0] : undefined;
@@ -71,25 +79,3 @@ function withoutEdit(draft: HeldPlan, live: HeldPlan, kind: ObjectKind, id: stri
   const plan = { ...draft.plan, [OBJECTS[kind].list]: was ? [...others, was] : others } as Plan;
   return integrityErrors(plan).length === 0 ? compile(plan) : live.exchange();
 }
-
-/** What references can point to, by target, with the labels that people choose by. */
-export function optionsFor(plan: Plan, targets: readonly RefTarget[]): Record<string, { id: string; label: string }[]> {
-  const out: Record<string, { id: string; label: string }[]> = {};
-  for (const target of new Set(targets)) {
-    const kinds: readonly ObjectKind[] = target === 'destination' ? DESTINATION_KINDS : [target];
-    out[target] = kinds
-      .flatMap((k) =>
-        objectsOf(plan, k).map((o) => ({
-          id: o.id,
-          label:
-            k !== 'extension' && target === 'destination'
-              ? `${capital(OBJECTS[k].word)} ${labelOf(k, o as AnyObject)}`
-              : labelOf(k, o as AnyObject),
-        })),
-      )
-      .sort((a, b) => a.label.localeCompare(b.label, undefined, { numeric: true }));
-  }
-  return out;
-}
-
-const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);

@@ -5,3 +5,4 @@ export { callsAround, fromOutside } from './samples';
 export * from './problem';
 export * from './problems';
 export * from './placement';
+export * from './landing-times';

@@ -4,13 +4,16 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { ActLink } from '@/ui/controls';
 import { PaneSection } from '@/ui/workspace';
-import { LedgerPage, type LedgerPageData, type LedgerRow } from '../objects/ledger-page';
+import type { LedgerRow } from '../objects/ledger-page';
+import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
+import type { BulkOptions } from '../work/bulk-panel';
+import { useBulk } from '../work/use-bulk';
 
-export function ExtensionsPage({ data }: { data: LedgerPageData }) {
+export function ExtensionsPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const router = useRouter();
+  const many = useBulk('extension', bulk);
   return (
-    <LedgerPage
-      kind="extension"
+    <PagedLedgerPage
       title="Extensions"
       word="extension"
       data={data}
@@ -30,6 +33,7 @@ export function ExtensionsPage({ data }: { data: LedgerPageData }) {
           </ActLink>
         ) : null
       }
+      {...many}
       empty="An extension is a phone or a person’s number inside: digits to dial, rights, and where calls go when nobody answers."
       columns={[
         { key: 'digits', title: 'Digits', width: '70px', mono: true },

@@ -1,19 +1,23 @@
 'use client';
 
-import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
+import type { BulkOptions } from '../work/bulk-panel';
+import { useBulk } from '../work/use-bulk';
 
-export function MailboxesPage({ data }: { data: LedgerPageData }) {
+export function MailboxesPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
+  const many = useBulk('mailbox', bulk);
   return (
-    <LedgerPage
-      kind="mailbox"
+    <PagedLedgerPage
       title="Mailboxes"
       word="mailbox"
       data={data}
+      {...many}
       empty="A mailbox takes a message when nobody answers. Adding an extension can make one with it."
       columns={[
         { key: 'name', title: 'Name', width: 'minmax(170px, 1.4fr)' },
         { key: 'extensions', title: 'Takes calls of', width: '120px', mono: true },
-        { key: 'owner', title: 'Owner', width: 'minmax(130px, 1fr)', cell: (r) => r.cells.owner || 'nobody' },
+        { key: 'owner', title: 'Owners', width: 'minmax(130px, 1fr)', cell: (r) => r.cells.owner || 'nobody' },
+        { key: 'state', title: 'State', width: '112px' },
         { key: 'site', title: 'Site', width: 'minmax(110px, 1fr)' },
         { key: 'email', title: 'Mails to', width: 'minmax(180px, 1.4fr)' },
       ]}

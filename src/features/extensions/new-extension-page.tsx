@@ -7,11 +7,17 @@ import { pinRefusal } from '@/core/plan/pin';
 import { call } from '@/ui/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
+import { RefPicker } from '../objects/ref-picker';
+import { LimitLines, type LimitUse } from '../work/limit-lines';
 import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
 import { PasswordOnce } from './password-once';
 
 export interface NewExtensionData {
   canEdit: boolean;
+  limits: LimitUse[];
+  teams: { id: string; label: string }[];
+  people: { id: string; label: string }[];
+  manyPeople: boolean;
   account: string;
   site: string;
   like: { id: string; kind: string; class: string; mailbox: boolean; ringSeconds: number } | null;
@@ -31,6 +37,9 @@ interface Typed {
   email: string;
   number: string;
   place: string;
+  team: string;
+  language: string;
+  sameAs: string;
 }
 
 const NOTES = {
@@ -43,16 +52,20 @@ const NOTES = {
   pin: 'Entered to hear messages: digits only, four or more, not the extension, no run, no repeat.',
   email: 'Where a notice of each new message goes. Empty: no mail.',
   number: 'An outside number of its own. Callers reach this extension by it, and it is shown when it calls out.',
+  sameAs:
+    'Somebody whose rights, teams, shown number, reach plan and mailbox settings the joiner gets. Example: the one who sits beside them.',
+  team: 'For rules that name a team, and for whom one may watch.',
+  language: 'Of mailbox prompts and mail (BCP 47). Example: sv. Empty: the site’s.',
   place: 'Where the phone stands; told to the emergency service. Example: Berth 2, quayside.',
 };
 
 /** One short act: digits, name, mailbox with PIN, a number; the SIP password is made. */
-export function NewExtensionPage({ data }: { data: NewExtensionData }) {
-  const [kept, setKept] = useKept<Partial<Typed>>(`${data.account} new extension`);
+export function NewExtensionPage({ data, joiner = false }: { data: NewExtensionData; joiner?: boolean }) {
+  const [kept, setKept] = useKept<Partial<Typed>>(`${data.account} new ${joiner ? 'joiner' : 'extension'}`);
   const [made, setMade] = useState<{ id: string; digits: string; name: string } | null>(null);
   return (
     <Workspace
-      title="Add extension"
+      title={joiner ? 'Add joiner' : 'Add extension'}
       lead="A strong SIP password is made with it. Everything lands in the draft; live stays as it is until you go live."
       pane={
         <PaneSection title="What comes with it">
@@ -66,7 +79,14 @@ export function NewExtensionPage({ data }: { data: NewExtensionData }) {
       {made ? (
         <MadePanel made={made} onNext={() => setMade(null)} />
       ) : data.canEdit ? (
-        <Form key={kept?.site ?? data.site} data={data} kept={kept} setKept={setKept} onMade={setMade} />
+        <Form
+          key={kept?.site ?? data.site}
+          data={data}
+          joiner={joiner}
+          kept={kept}
+          setKept={setKept}
+          onMade={setMade}
+        />
       ) : (
         <Wrong>You look at the plan; an administrator can add extensions.</Wrong>
       )}
@@ -76,11 +96,13 @@ export function NewExtensionPage({ data }: { data: NewExtensionData }) {
 
 function Form({
   data,
+  joiner,
   kept,
   setKept,
   onMade,
 }: {
   data: NewExtensionData;
+  joiner: boolean;
   kept: Partial<Typed> | null;
   setKept: (t: Partial<Typed> | null) => void;
   onMade: (m: { id: string; digits: string; name: string }) => void;
@@ -100,6 +122,9 @@ function Form({
     email: kept?.email ?? '',
     number: kept?.number ?? '',
     place: kept?.place ?? '',
+    team: kept?.team ?? '',
+    language: kept?.language ?? '',
+    sameAs: kept?.sameAs ?? '',
   };
   const put = (change: Partial<Typed>) => setKept({ ...kept, ...change });
   const errorOf = (path: string) => errors.find((e) => e.path === path)?.sentence ?? null;
@@ -116,13 +141,29 @@ function Form({
       ...(data.like ? { ringSeconds: data.like.ringSeconds } : {}),
       mailbox: t.mailbox ? { pin: t.pin, email: t.email === '' ? null : t.email } : null,
       number: t.number === '' ? null : t.number,
+      teams: t.team === '' ? [] : [t.team],
+      language: t.language,
+      sameAs: t.sameAs === '' ? null : t.sameAs,
     });
     if (!result.ok) return setErrors(result.errors);
     setKept(null);
     onMade({ id: result.value.id, digits: t.digits, name: t.name });
     router.refresh();
   };
-  const known = new Set(['site', 'digits', 'name', 'kind', 'class', 'mailbox.pin', 'mailbox.email', 'number', 'place']);
+  const known = new Set([
+    'site',
+    'digits',
+    'name',
+    'kind',
+    'class',
+    'mailbox.pin',
+    'mailbox.email',
+    'number',
+    'place',
+    'sameAs',
+    'language',
+    'teams',
+  ]);
   const elsewhere = errors.find((e) => !known.has(e.path));
   const text = (
     field: 'digits' | 'name' | 'place' | 'email' | 'pin',
@@ -144,6 +185,7 @@ function Form({
       }}
     >
       <Box maxW="760px">
+        <LimitLines limits={data.limits} />
         <PartTitle>Who and where</PartTitle>
         <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
           {text('name', 'Name', 'name', { autoFocus: true })}
@@ -182,26 +224,32 @@ function Form({
               ))}
             </Flex>
           </Box>
-          <Field field="kind" title="Kind" error={errorOf('kind')} note={NOTES.kind}>
-            {(common) => (
-              <SelectBox {...common} value={t.kind} onChange={(e) => put({ kind: e.target.value })}>
-                {['person', 'place', 'fax', 'virtual'].map((k) => (
-                  <option key={k}>{k}</option>
-                ))}
-              </SelectBox>
-            )}
-          </Field>
-          <Field field="class" title="Class of service" error={errorOf('class')} note={NOTES.class}>
-            {(common) => (
-              <SelectBox {...common} value={t.class} onChange={(e) => put({ class: e.target.value })}>
-                {data.classes.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </Field>
+          {joiner ? (
+            <JoinerFields data={data} typed={t} put={put} errorOf={errorOf} />
+          ) : (
+            <Field field="kind" title="Kind" error={errorOf('kind')} note={NOTES.kind}>
+              {(common) => (
+                <SelectBox {...common} value={t.kind} onChange={(e) => put({ kind: e.target.value })}>
+                  {['person', 'place', 'fax', 'virtual'].map((k) => (
+                    <option key={k}>{k}</option>
+                  ))}
+                </SelectBox>
+              )}
+            </Field>
+          )}
+          {t.sameAs ? null : (
+            <Field field="class" title="Class of service" error={errorOf('class')} note={NOTES.class}>
+              {(common) => (
+                <SelectBox {...common} value={t.class} onChange={(e) => put({ class: e.target.value })}>
+                  {data.classes.map((c) => (
+                    <option key={c.id} value={c.id}>
+                      {c.name}
+                    </option>
+                  ))}
+                </SelectBox>
+              )}
+            </Field>
+          )}
           <Field field="number" title="Outside number" error={errorOf('number')} note={NOTES.number}>
             {(common) => (
               <SelectBox
@@ -239,12 +287,69 @@ function Form({
         ) : null}
         <Flex gap="8px" mt="20px">
           <Act look="main" type="submit">
-            Add extension
+            {joiner ? 'Add joiner' : 'Add extension'}
           </Act>
           {kept ? <Act onClick={() => setKept(null)}>Clear what was typed</Act> : null}
         </Flex>
       </Box>
     </form>
+  );
+}
+
+/** What a joiner has and a mere phone has not: whom they are like, their team and language. */
+function JoinerFields({
+  data,
+  typed,
+  put,
+  errorOf,
+}: {
+  data: NewExtensionData;
+  typed: Typed;
+  put: (change: Partial<Typed>) => void;
+  errorOf: (path: string) => string | null;
+}) {
+  return (
+    <>
+      <Field field="sameAs" title="Same as" error={errorOf('sameAs')} note={NOTES.sameAs}>
+        {(common) => (
+          <RefPicker
+            {...common}
+            value={typed.sameAs || null}
+            options={data.people}
+            search={data.manyPeople ? 'person' : undefined}
+            nullable
+            placeholder="nobody in particular"
+            onChange={(id) => put({ sameAs: id ?? '' })}
+          />
+        )}
+      </Field>
+      {typed.sameAs ? null : (
+        <>
+          <Field field="team" title="Team" error={errorOf('teams')} note={NOTES.team}>
+            {(common) => (
+              <SelectBox {...common} value={typed.team} onChange={(e) => put({ team: e.target.value })}>
+                <option value="">none yet</option>
+                {data.teams.map((t) => (
+                  <option key={t.id} value={t.id}>
+                    {t.label}
+                  </option>
+                ))}
+              </SelectBox>
+            )}
+          </Field>
+          <Field field="language" title="Language" error={errorOf('language')} note={NOTES.language}>
+            {(common) => (
+              <TextBox
+                {...common}
+                placeholder="the site’s"
+                value={typed.language}
+                onChange={(e) => put({ language: e.target.value })}
+              />
+            )}
+          </Field>
+        </>
+      )}
+    </>
   );
 }
 

@@ -7,7 +7,7 @@ import { splitAsk } from '@/core/ask/split';
 import { call } from '@/ui/api';
 import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
-import { isTyping } from '@/ui/ledger';
+import { isTyping } from '@/ui/ledger-state';
 import { pathOf, tracePath } from '../objects/paths';
 import { BothLine, InLine, type Answer } from './ask-answers';
 import { Pickers } from './ask-pickers';

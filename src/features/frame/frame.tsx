@@ -5,7 +5,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/ui/api';
 import { Act } from '@/ui/controls';
-import { isTyping } from '@/ui/ledger';
+import { isTyping } from '@/ui/ledger-state';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';

@@ -14,7 +14,7 @@ export function NumberPage({ data }: { data: ObjectPageData }) {
       acts={<ActLink href={tracePath('outside', String(data.object.e164))}>Ask from outside</ActLink>}
       top={() => (data.course ? <CourseView course={data.course} /> : null)}
       parts={[
-        { title: 'Number', fields: ['e164', 'state', 'site', 'trunk'] },
+        { title: 'Number', fields: ['e164', 'state', 'activeFrom', 'site', 'trunk'] },
         { title: 'Where it leads', fields: ['belongsTo'], wide: true },
         { title: 'Why', fields: ['note'], wide: true },
       ]}

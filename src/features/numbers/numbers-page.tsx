@@ -1,48 +1,85 @@
 'use client';
 
 import { Flex, chakra } from '@chakra-ui/react';
-import { Glyph } from '@/ui/glyph';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Act, ActLink } from '@/ui/controls';
 import type { EndKind } from '@/ui/ends';
-import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+import { Glyph } from '@/ui/glyph';
+import type { Chosen } from '@/ui/paged-ledger';
+import type { LedgerRow } from '../objects/ledger-page';
+import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
+import { AssignPanel } from './assign-panel';
 
-export function NumbersPage({ data }: { data: LedgerPageData }) {
+/** Where a caller lands at one telling moment, with the glyph of that end. */
+const landing = (key: string) =>
+  function Landing(r: LedgerRow) {
+    const kind = r.cells[`${key}Kind`];
+    const at = r.cells[`${key}At`];
+    if (!kind) return null;
+    return (
+      <Flex
+        as="span"
+        gap="7px"
+        align="center"
+        title={at && key !== 'now' ? at.slice(0, 16).replace('T', ' ') : undefined}
+      >
+        <Glyph kind={kind as EndKind} />
+        <chakra.span color={kind === 'refused' ? 'quiet' : 'ink'} overflow="hidden" textOverflow="ellipsis">
+          {at === '' ? <chakra.span color="quiet">the same</chakra.span> : r.cells[key]}
+        </chakra.span>
+      </Flex>
+    );
+  };
+
+export function NumbersPage({ data }: { data: PagedLedgerData }) {
+  const router = useRouter();
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const width = 'minmax(130px, 1.3fr)';
   return (
-    <LedgerPage
-      kind="number"
+    <PagedLedgerPage
       title="Numbers"
       word="number"
       data={data}
-      lead="Bought numbers, and where a caller from outside lands in the draft right now."
-      empty="Numbers are what a carrier sold you. Add one, say which trunk it comes by, and what it belongs to."
+      lead="Bought numbers, what each belongs to, and where a caller from outside lands: now, when the hours on the way are closed, on their next holiday."
+      addHref="/numbers/add"
+      acts={
+        data.canEdit ? (
+          <ActLink
+            look="main"
+            href="/numbers/add"
+            onClick={(e) => {
+              e.preventDefault();
+              router.push('/numbers/add');
+            }}
+          >
+            Add numbers
+          </ActLink>
+        ) : null
+      }
+      chosenActs={(now) => (
+        <Act look="main" disabled={now.ids === null} onClick={() => setChosen(now)}>
+          {now.ids === null ? 'Pick rows to assign' : `Assign ${now.count}…`}
+        </Act>
+      )}
+      above={chosen?.ids ? <AssignPanel numbers={chosen.ids} onClose={() => setChosen(null)} /> : null}
+      empty="Numbers are what a carrier sold you. Add one, a range or a pasted list, say which trunk they come by, and give them to extensions."
       columns={[
         { key: 'e164', title: 'Number', width: '148px', mono: true },
         { key: 'number', title: 'National', width: '140px', mono: true, optional: true },
-        { key: 'state', title: 'State', width: '90px' },
-        { key: 'site', title: 'Site', width: 'minmax(100px, 1fr)' },
-        { key: 'trunk', title: 'Trunk', width: 'minmax(100px, 1fr)' },
+        { key: 'state', title: 'State', width: '84px' },
+        { key: 'site', title: 'Site', width: 'minmax(90px, 0.8fr)', optional: true },
+        { key: 'trunk', title: 'Trunk', width: 'minmax(90px, 0.8fr)', optional: true },
         {
-          key: 'lands',
-          title: 'Lands now',
-          width: 'minmax(170px, 1.8fr)',
-          cell: (r) => (
-            <Flex as="span" gap="7px" align="center">
-              <Glyph kind={r.cells.landsKind as EndKind} />
-              <chakra.span
-                color={r.cells.landsKind === 'refused' ? 'quiet' : 'ink'}
-                overflow="hidden"
-                textOverflow="ellipsis"
-              >
-                {r.cells.lands}
-              </chakra.span>
-            </Flex>
-          ),
+          key: 'belongs',
+          title: 'Belongs to',
+          width,
+          cell: (r) => (r.cells.belongs === 'free' ? <chakra.span color="pine">free</chakra.span> : r.cells.belongs),
         },
-        {
-          key: 'then',
-          title: 'Then',
-          width: 'minmax(120px, 1fr)',
-          cell: (r) => <chakra.span color="quiet">{r.cells.then}</chakra.span>,
-        },
+        { key: 'now', title: 'Lands now', width, cell: landing('now'), late: true },
+        { key: 'closed', title: 'Out of hours', width, cell: landing('closed'), late: true },
+        { key: 'holiday', title: 'Next holiday', width, cell: landing('holiday'), late: true },
+        { key: 'then', title: 'Then', width: 'minmax(110px, 1fr)', late: true, optional: true },
         { key: 'note', title: 'Note', width: 'minmax(120px, 1fr)', optional: true },
       ]}
     />

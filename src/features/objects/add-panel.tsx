@@ -20,6 +20,8 @@ interface AddProps {
   /** what must be said; the rest is set on the object's page */
   facts: FieldFacts[];
   options: Record<string, Option[]>;
+  /** targets whose options are found by typing */
+  long?: readonly string[];
   /** values that come proposed */
   defaults?: Record<string, unknown>;
   /** last word on the values, such as a place in a list */
@@ -28,7 +30,16 @@ interface AddProps {
 }
 
 /** Adds an object with the few things that must be said, then opens its page. What is typed stays until then. */
-export function AddPanel({ kind, account, facts, options, defaults = {}, finish = (v) => v, onClose }: AddProps) {
+export function AddPanel({
+  kind,
+  account,
+  facts,
+  options,
+  long = [],
+  defaults = {},
+  finish = (v) => v,
+  onClose,
+}: AddProps) {
   const router = useRouter();
   const { word, schema } = OBJECTS[kind];
   const [kept, setKept] = useKept<Record<string, unknown>>(`${account} new ${kind}`);
@@ -56,6 +67,7 @@ export function AddPanel({ kind, account, facts, options, defaults = {}, finish 
             key={f.field}
             fact={f}
             options={options}
+            long={long}
             value={value[f.field]}
             error={errors.find((e) => e.path.split('.')[0] === f.field)?.sentence ?? null}
             onChange={(v) => setKept({ ...kept, [f.field]: v })}
@@ -88,6 +100,7 @@ export function AddPanel({ kind, account, facts, options, defaults = {}, finish 
 function AddField({
   fact,
   options,
+  long,
   value,
   error,
   onChange,
@@ -95,6 +108,7 @@ function AddField({
 }: {
   fact: FieldFacts;
   options: Record<string, Option[]>;
+  long: readonly string[];
   value: unknown;
   error: string | null;
   onChange: (v: unknown) => void;
@@ -112,6 +126,7 @@ function AddField({
             value={(value as string | undefined) ?? null}
             nullable={fact.nullable}
             options={options[fact.ref] ?? []}
+            search={long.includes(fact.ref) ? fact.ref : undefined}
             onChange={onChange}
             placeholder="choose"
           />

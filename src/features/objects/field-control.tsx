@@ -33,11 +33,12 @@ interface ControlProps {
   fact: FieldFacts;
   edit: ObjectEdit;
   options: Record<string, Option[]>;
+  long?: readonly string[];
   disabled: boolean;
 }
 
 /** The control of one field, from what the schema knows of it. Leaving it makes the draft edit. */
-export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
+export function FieldControl({ fact, edit, options, long = [], disabled }: ControlProps) {
   const id = useId();
   const note = useFocusNote(fact.title, fact.description);
   const { field } = fact;
@@ -90,6 +91,7 @@ export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
         <RefList
           ids={value as string[]}
           options={options[fact.ref] ?? []}
+          search={long.includes(fact.ref) ? fact.ref : undefined}
           disabled={disabled}
           label={fact.title ?? field}
           onFocus={note.onFocus}
@@ -104,6 +106,7 @@ export function FieldControl({ fact, edit, options, disabled }: ControlProps) {
           {...common}
           value={value as string | null}
           options={options[fact.ref] ?? []}
+          search={long.includes(fact.ref) ? fact.ref : undefined}
           nullable={fact.nullable}
           onChange={(next) => edit.choose(field, next)}
         />

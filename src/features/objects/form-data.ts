@@ -17,6 +17,8 @@ export interface ObjectPageData {
   rowVersion: number;
   fields: FieldFacts[];
   options: Record<string, Option[]>;
+  /** targets whose options are found by typing */
+  long: readonly string[];
   canEdit: boolean;
   account: string;
   rights: readonly string[];

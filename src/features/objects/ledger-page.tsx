@@ -3,7 +3,8 @@
 import { useState, type ReactNode } from 'react';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
 import { Act, Empty } from '@/ui/controls';
-import { Ledger, type Column } from '@/ui/ledger';
+import { Ledger } from '@/ui/ledger';
+import type { Column } from '@/ui/ledger-state';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from './add-panel';
 import type { Option } from './form-data';
@@ -20,7 +21,12 @@ export interface LedgerPageData {
   rows: LedgerRow[];
   canEdit: boolean;
   account: string;
-  add: { facts: FieldFacts[]; options: Record<string, Option[]>; defaults: Record<string, unknown> };
+  add: {
+    facts: FieldFacts[];
+    options: Record<string, Option[]>;
+    long: readonly string[];
+    defaults: Record<string, unknown>;
+  };
 }
 
 interface Props {

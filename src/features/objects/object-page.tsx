@@ -27,19 +27,24 @@ export function ObjectPage({
   parts,
   top,
   acts,
+  below,
+  removal,
   listPath,
 }: {
   data: ObjectPageData;
   parts: Part[];
   top?: (edit: ObjectEdit) => ReactNode;
   acts?: ReactNode;
+  /** after the parts: what belongs to the object but is edited by itself */
+  below?: ReactNode;
+  /** instead of deleting it here, such as a guided act */
+  removal?: ReactNode;
   listPath: string;
 }) {
   const router = useRouter();
   const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
   const [removing, setRemoving] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const factOf = (field: string) => data.fields.find((f) => f.field === field)!;
   const { commit } = edit;
 
   useEffect(() => {
@@ -78,7 +83,7 @@ export function ObjectPage({
       acts={
         <>
           {acts}
-          {data.canEdit ? <Act onClick={() => setRemoving(true)}>Delete…</Act> : null}
+          {removal ?? (data.canEdit ? <Act onClick={() => setRemoving(true)}>Delete…</Act> : null)}
         </>
       }
       pane={<ConsequencesPane consequences={data.consequences} />}
@@ -118,20 +123,53 @@ export function ObjectPage({
         </Box>
       ) : null}
       {top ? <Box mb="18px">{top(edit)}</Box> : null}
+      <PartList data={data} edit={edit} parts={parts} />
+      {below}
+      {data.canEdit ? null : <Box color="quiet">You look at this; an administrator can edit it.</Box>}
+    </Workspace>
+  );
+}
+
+/** Parts of an object that is shown within the page of another: edited by itself, with its own conflicts. */
+export function ObjectParts({ data, parts }: { data: ObjectPageData; parts: Part[] }) {
+  const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
+  return (
+    <>
+      <ConflictPanel edit={edit} fields={data.fields} options={data.options} />
+      {edit.general ? (
+        <Box mb="14px">
+          <Wrong>{edit.general}</Wrong>
+        </Box>
+      ) : null}
+      <PartList data={data} edit={edit} parts={parts} />
+    </>
+  );
+}
+
+function PartList({ data, edit, parts }: { data: ObjectPageData; edit: ObjectEdit; parts: Part[] }) {
+  const factOf = (field: string) => data.fields.find((f) => f.field === field)!;
+  return (
+    <>
       {parts.map((part) => (
         <Box key={part.title} mb="20px" maxW="760px">
           <PartTitle>{part.title}</PartTitle>
           {part.fields ? (
             <Grid templateColumns={part.wide ? '1fr' : { base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px">
               {part.fields.map((f) => (
-                <FieldControl key={f} fact={factOf(f)} edit={edit} options={data.options} disabled={!data.canEdit} />
+                <FieldControl
+                  key={f}
+                  fact={factOf(f)}
+                  edit={edit}
+                  options={data.options}
+                  long={data.long}
+                  disabled={!data.canEdit}
+                />
               ))}
             </Grid>
           ) : null}
           {part.draw ? part.draw(edit, data) : null}
         </Box>
       ))}
-      {data.canEdit ? null : <Box color="quiet">You look at this; an administrator can edit it.</Box>}
-    </Workspace>
+    </>
   );
 }

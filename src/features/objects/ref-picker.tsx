@@ -1,7 +1,8 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useId, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
+import { call } from '@/ui/api';
 import { Act, SelectBox, TextBox } from '@/ui/controls';
 import type { Option } from './form-data';
 
@@ -12,6 +13,8 @@ interface PickerProps {
   id?: string;
   value: string | null;
   options: Option[];
+  /** the list is too long to be here: more of it is found by typing, under this name */
+  search?: string;
   nullable: boolean;
   disabled?: boolean;
   onChange: (id: string | null) => void;
@@ -23,11 +26,13 @@ interface PickerProps {
 }
 
 /** Chooses one object of the plan. */
-export function RefPicker({ value, options, nullable, onChange, placeholder, ...rest }: PickerProps) {
+export function RefPicker({ value, options: given, search, nullable, onChange, placeholder, ...rest }: PickerProps) {
   const listId = useId();
   const [typed, setTyped] = useState<string | null>(null);
+  const found = useFound(search, typed);
+  const options = search ? [...given, ...found.filter((f) => !given.some((g) => g.id === f.id))] : given;
   const current = options.find((o) => o.id === value)?.label ?? '';
-  if (options.length <= SHORT)
+  if (!search && options.length <= SHORT)
     return (
       <SelectBox
         {...rest}
@@ -51,10 +56,10 @@ export function RefPicker({ value, options, nullable, onChange, placeholder, ...
     }
     const exact = options.find((o) => o.label.toLowerCase() === wanted);
     const starting = options.filter((o) => o.label.toLowerCase().startsWith(wanted));
-    const found = exact ?? (starting.length === 1 ? starting[0] : undefined);
-    if (!found) return;
+    const one = exact ?? (starting.length === 1 ? starting[0] : undefined);
+    if (!one) return;
     setTyped(null);
-    if (found.id !== value) onChange(found.id);
+    if (one.id !== value) onChange(one.id);
   };
   const unknown = typed !== null && typed.trim() !== '';
   return (
@@ -88,10 +93,36 @@ export function RefPicker({ value, options, nullable, onChange, placeholder, ...
   );
 }
 
+const SEARCH_AFTER_MS = 120;
+
+/** Options found on the server for what is typed, where the list is too long to be here. */
+function useFound(search: string | undefined, typed: string | null): Option[] {
+  const [found, setFound] = useState<Option[]>([]);
+  useEffect(() => {
+    if (!search || typed === null) return;
+    const aborter = new AbortController();
+    const timer = setTimeout(async () => {
+      const got = await call<{ options: Option[] }>(
+        'GET',
+        `/options/${search}?text=${encodeURIComponent(typed.slice(0, 100))}`,
+        undefined,
+        aborter.signal,
+      );
+      if (got.ok) setFound(got.value.options);
+    }, SEARCH_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+      aborter.abort();
+    };
+  }, [search, typed]);
+  return found;
+}
+
 /** An ordered list of objects: moved and removed with buttons, added with the picker beneath. */
 export function RefList({
   ids,
   options,
+  search,
   disabled,
   label,
   onChange,
@@ -99,6 +130,7 @@ export function RefList({
 }: {
   ids: string[];
   options: Option[];
+  search?: string;
   disabled: boolean;
   label: string;
   onChange: (ids: string[]) => void;
@@ -154,6 +186,7 @@ export function RefList({
             value={null}
             nullable
             placeholder={ids.length === 0 ? 'none; add one' : 'add one'}
+            search={search}
             options={options.filter((o) => !ids.includes(o.id))}
             onChange={(id) => id && onChange([...ids, id])}
           />

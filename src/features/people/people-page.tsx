@@ -1,21 +1,50 @@
 'use client';
 
-import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+import { useRouter } from 'next/navigation';
+import { ActLink } from '@/ui/controls';
+import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
+import type { BulkOptions } from '../work/bulk-panel';
+import { useBulk } from '../work/use-bulk';
 
-export function PeoplePage({ data }: { data: LedgerPageData }) {
+export function PeoplePage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
+  const router = useRouter();
+  const many = useBulk('person', bulk);
+  const go = (href: string) => (e: React.MouseEvent) => {
+    e.preventDefault();
+    router.push(href);
+  };
   return (
-    <LedgerPage
-      kind="person"
+    <PagedLedgerPage
       title="People"
       word="person"
       data={data}
-      empty="People are who extensions and mailboxes belong to. Adding an extension adds its person with it."
+      addHref="/people/join"
+      acts={
+        <>
+          <ActLink href="/api/v1/exports/directory?format=vcard">Directory</ActLink>
+          {data.canEdit && data.mayBulk ? (
+            <ActLink href="/people/import" onClick={go('/people/import')}>
+              Import or export
+            </ActLink>
+          ) : null}
+          {data.canEdit ? (
+            <ActLink look="main" href="/people/join" onClick={go('/people/join')}>
+              Add joiner
+            </ActLink>
+          ) : null}
+        </>
+      }
+      {...many}
+      empty="People are who extensions and mailboxes belong to. Add a joiner, or bring a whole sheet of them."
       columns={[
-        { key: 'name', title: 'Name', width: 'minmax(180px, 1.4fr)' },
-        { key: 'extensions', title: 'Extension', width: '100px', mono: true },
+        { key: 'name', title: 'Name', width: 'minmax(160px, 1.4fr)' },
+        { key: 'extensions', title: 'Extension', width: '90px', mono: true },
         { key: 'number', title: 'Own number', width: '150px', mono: true },
         { key: 'site', title: 'Site', width: 'minmax(110px, 1fr)' },
-        { key: 'email', title: 'E-mail', width: 'minmax(200px, 1.6fr)' },
+        { key: 'teams', title: 'Teams', width: 'minmax(120px, 1.1fr)' },
+        { key: 'class', title: 'Class', width: 'minmax(90px, 0.8fr)' },
+        { key: 'email', title: 'E-mail', width: 'minmax(190px, 1.4fr)', optional: true },
+        { key: 'language', title: 'Language', width: '80px', optional: true },
       ]}
     />
   );

@@ -10,9 +10,18 @@ import { Refused, demand, type Actor } from './rights';
 /** What a secret is for; PINs are hashed, passwords encrypted (ARCHITECTURE principle 5). */
 export type SecretPurpose = 'sip-password' | 'trunk-password' | 'pin';
 
+let known: Buffer | null = null;
+
+/** The key from its file, read once. */
 function key(): Buffer {
-  return Buffer.from(readFileSync(join(dataFolder(), 'secret-key'), 'utf8').trim(), 'hex');
+  return (known ??= Buffer.from(readFileSync(join(dataFolder(), 'secret-key'), 'utf8').trim(), 'hex'));
 }
+
+/**
+ * How PINs are hashed: argon2id with our key as its secret value (RFC 9106 section 3.1), so that the database alone does not
+ * let anybody try the few PINs that there are; memory and passes are small, since thousands may be imported at once.
+ */
+export const pinHashing = () => ({ memoryCost: 4096, timeCost: 1, parallelism: 1, secret: key() });
 
 /** AES-256-GCM: nonce, tag, cipher text; owner and purpose are authenticated with it. */
 export function seal(plain: string, context: string): Buffer {
@@ -60,7 +69,7 @@ export async function keepSecret(
   plain: string,
 ): Promise<number> {
   const version = await nextVersion(owner, purpose, connection);
-  const value = purpose === 'pin' ? Buffer.from(await hash(plain)) : seal(plain, `${owner} ${purpose}`);
+  const value = purpose === 'pin' ? Buffer.from(await hash(plain, pinHashing())) : seal(plain, `${owner} ${purpose}`);
   await change(
     connection,
     'INSERT INTO secret (owner, purpose, version, value, account, at) VALUES (?, ?, ?, ?, ?, ?)',

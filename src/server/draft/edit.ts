@@ -22,6 +22,7 @@ import type { DraftKind } from '../db/tables';
 import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
 import { change, isDuplicate, rows, transaction, type Queryable } from '../db/pool';
 import { refuseBeyondLimits } from './limits';
+import { objectsById } from './objects-by-id';
 import { planWith, rowVersionsWith } from './plan-with';
 import { draftBecame, draftInside, type HeldPlan } from './store';
 
@@ -88,7 +89,7 @@ export async function applyEdits(actor: Actor, edits: readonly Edit[], options: 
   const made = await transaction(async (connection) => {
     const [lock] = await rows<{ version: number }>(connection, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
     const before = await draftInside(connection, Number(lock!.version));
-    const known = byId(before.plan, parsed);
+    const known = objectsById(before.plan, new Set(parsed.map((e) => e.kind)));
     for (const edit of parsed) await refuseStale(connection, before, edit, known);
     const after = planWith(before.plan, parsed);
     refuseNotAllowed(actor, before.plan, after, parsed, known);
@@ -110,18 +111,7 @@ export async function applyEdits(actor: Actor, edits: readonly Edit[], options: 
   };
 }
 
-/** The objects that edits are about, as they stand. */
-function byId(plan: Plan, edits: readonly ParsedEdit[]): Map<string, AnyObject | Plan['organisation']> {
-  const out = new Map<string, AnyObject | Plan['organisation']>();
-  const wanted = new Set(edits.map((e) => `${e.kind} ${e.id}`));
-  for (const kind of new Set(edits.map((e) => e.kind))) {
-    if (kind === 'organisation') out.set(`${kind} organisation`, plan.organisation);
-    else for (const o of objectsOf(plan, kind)) if (wanted.has(`${kind} ${o.id}`)) out.set(`${kind} ${o.id}`, o);
-  }
-  return out;
-}
-
-type Known = ReturnType<typeof byId>;
+type Known = ReturnType<typeof objectsById>;
 const wasOf = (known: Known, e: ParsedEdit) => known.get(`${e.kind} ${e.id}`) ?? null;
 
 /** Every object must be one that the actor may edit, where it was and where it will be. */

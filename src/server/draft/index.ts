@@ -4,3 +4,4 @@ export * from './edit';
 export * from './pending';
 export * from './revisions';
 export * from './add-extension';
+export * from './undo';

@@ -1,6 +1,7 @@
 import { spacedNumber } from '@/core/numbers';
 import { freeDigits } from '@/core/plan';
 import { may, type Actor } from '../access/rights';
+import { limitUse } from './limits';
 import { draftPlan } from './store';
 
 const OFFERED = 6;
@@ -16,6 +17,10 @@ export async function newExtensionData(actor: Actor, asked: { site?: string; lik
   const people = plan.extensions.filter((e) => e.kind === 'person');
   return {
     canEdit: may(actor, 'edit'),
+    limits: await limitUse(plan),
+    teams: plan.teams.map((t) => ({ id: t.id, label: t.name })),
+    people: plan.people.length <= 300 ? plan.people.map((p) => ({ id: p.id, label: p.name })) : [],
+    manyPeople: plan.people.length > 300,
     account: actor.account,
     site: plan.sites.find((s) => s.id === (asked.site ?? like?.site))?.id ?? largest[0]?.id ?? '',
     like: like
@@ -35,7 +40,10 @@ export async function newExtensionData(actor: Actor, asked: { site?: string; lik
       ranges: s.ranges.map((r) => `${r.from} to ${r.to}`).join(', '),
       free: freeAfterLast(plan, s.id),
       numbers: plan.numbers
-        .filter((n) => n.site === s.id && n.state === 'active' && !n.belongsTo && !isNamed(plan, n.id))
+        .filter(
+          (n) =>
+            n.site === s.id && n.state === 'active' && n.activeFrom === null && !n.belongsTo && !isNamed(plan, n.id),
+        )
         .map((n) => ({ id: n.id, e164: spacedNumber(n.e164) })),
     })),
   };

@@ -1,3 +1,4 @@
+import { demandFor } from '../access/areas';
 import { Refused, demand, type Actor } from '../access/rights';
 import { keepSecret, nextVersion, showSecret, strongPassword } from '../access/secrets';
 import { applyEdits, type EditResult } from './edit';
@@ -7,15 +8,17 @@ import { draftPlan } from './store';
 /** Shows the SIP password that the draft's extension has; each showing is recorded. */
 export async function showSipPassword(actor: Actor, id: string): Promise<string> {
   demand(actor, 'seeSecrets');
-  const extension = (await draftPlan()).plan.extensions.find((e) => e.id === id);
+  const { plan } = await draftPlan();
+  const extension = plan.extensions.find((e) => e.id === id);
   if (!extension) throw new Refused(404, 'no-such-object', 'There is no such extension.');
+  demandFor(actor, 'seeSecrets', plan, 'extension', extension);
   if (!extension.sipPassword) throw new Refused(404, 'no-secret', 'No password was made for this extension yet.');
   return showSecret(actor, id, 'sip-password', extension.sipPassword.version);
 }
 
-/** Makes a new strong SIP password in the draft and shows it once. */
-export async function makeSipPassword(actor: Actor, id: string): Promise<string> {
-  const password = strongPassword();
+/** Sets a SIP password in the draft, or makes a strong one, and shows it once. */
+export async function makeSipPassword(actor: Actor, id: string, wanted: string | null): Promise<string> {
+  const password = wanted ?? strongPassword();
   await setPassword(actor, 'extension', id, password);
   return password;
 }

@@ -99,43 +99,6 @@ export async function undoEdit(actor: Actor, kind: DraftKind, id: string): Promi
   return applyEdits(actor, [asEdit(kind, id, draft.rowVersions.get(id) ?? null, was)]);
 }
 
-/** Undoes the actor's last edit of the draft that is not undone yet; refuses when somebody has built on it. */
-export async function undoLast(actor: Actor): Promise<EditResult & { label: string }> {
-  demand(actor, 'edit');
-  const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
-  const mine = await reading((c) =>
-    rows(
-      c,
-      `SELECT * FROM journal WHERE batch = (SELECT batch FROM journal WHERE account = ? AND undone = 0
-         AND draft_version > COALESCE((SELECT draft_version FROM revision WHERE number = ?), 0) ORDER BY id DESC LIMIT 1)`,
-      [actor.account, live.version],
-    ),
-  );
-  if (mine.length === 0)
-    throw new Refused(404, 'nothing-to-undo', 'You have no edit left to undo since the last revision.');
-  const read = (v: unknown) => (typeof v === 'string' ? (JSON.parse(v) as unknown) : v);
-  const edits = mine.map((r): Edit => {
-    const kind = r.object_kind as DraftKind;
-    const id = r.object_id as string;
-    if (JSON.stringify(currentValue(draft.plan, kind, id)) !== JSON.stringify(read(r.after_value)))
-      throw new Refused(409, 'built-on', 'It was changed again since your edit; undo it on the go-live page instead.');
-    return asEdit(kind, id, draft.rowVersions.get(id) ?? null, read(r.before_value) as AnyObject | null);
-  });
-  const batch = mine[0]!.batch as string;
-  const result = await applyEdits(actor, edits, {
-    inside: async (c) => {
-      await c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [batch]);
-    },
-  });
-  await reading((c) => c.execute('UPDATE journal SET undone = 1 WHERE batch = ?', [result.batch]));
-  const first = edits[0]!;
-  const object = currentValue(draft.plan, first.kind, first.id) ?? first.value;
-  return {
-    ...result,
-    label: first.kind === 'organisation' ? 'organisation' : labelOf(first.kind, object as AnyObject),
-  };
-}
-
 export function asEdit(kind: DraftKind, id: string, rowVersion: number | null, value: object | null): Edit {
   return { kind, id, rowVersion, value: value as Record<string, unknown> | null };
 }

@@ -15,6 +15,8 @@ interface Knock<Q, B> {
   actor: Actor;
   query: Q;
   body: B;
+  /** the file that the body is, where the operation takes one */
+  file: Buffer;
   params: Record<string, string>;
   address: string;
   request: Request;
@@ -38,16 +40,20 @@ export function door<Q extends z.ZodType, B extends z.ZodType>(
       const actor = operation.right === null ? null : await actorOf(request, address);
       if (operation.right !== null && !actor)
         throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
+      if (actor?.mustChange && !(operation.path === '/account/password' || operation.path.startsWith('/session')))
+        throw new Refused(403, 'must-change', 'Change the password that somebody else has given you first.');
       if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
       const query = operation.query
         ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query')
         : undefined;
       const body = operation.body ? parsed(operation.body, await jsonBody(request), '') : undefined;
+      const file = operation.fileBytes ? await octets(request, operation.fileBytes) : Buffer.alloc(0);
       const params = await context.params;
       const result = await handler({
         actor: actor!,
         query: query as z.output<Q>,
         body: body as z.output<B>,
+        file,
         params,
         address,
         request,
@@ -96,9 +102,18 @@ function parsed<T extends z.ZodType>(schema: T, value: unknown, base: string): z
 
 /** The body as JSON, counted while it streams in, so that a large one is refused before it is held. */
 async function jsonBody(request: Request): Promise<unknown> {
+  const body = await octets(request, MOST_BODY_BYTES);
+  try {
+    return JSON.parse(body.toString('utf8') || '{}');
+  } catch {
+    throw new Refused(400, 'not-json', 'The body is no JSON.');
+  }
+}
+
+async function octets(request: Request, most: number): Promise<Buffer> {
   const tooLarge = () =>
-    new Refused(413, 'too-large', `The body is larger than ${MOST_BODY_BYTES / 1024 / 1024} MiB; send it in parts.`);
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES) throw tooLarge();
+    new Refused(413, 'too-large', `The body is larger than ${most / 1024 / 1024} MiB; send it in parts.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -106,17 +121,13 @@ async function jsonBody(request: Request): Promise<unknown> {
     const { done, value } = await reader.read();
     if (done) break;
     size += value.byteLength;
-    if (size > MOST_BODY_BYTES) {
+    if (size > most) {
       await reader.cancel();
       throw tooLarge();
     }
     chunks.push(value);
   }
-  try {
-    return JSON.parse(Buffer.concat(chunks).toString('utf8') || '{}');
-  } catch {
-    throw new Refused(400, 'not-json', 'The body is no JSON.');
-  }
+  return Buffer.concat(chunks);
 }
 
 /** The client's address; the application listens on loopback, so only a proxy that is trusted can say otherwise. */

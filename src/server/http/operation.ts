@@ -12,6 +12,8 @@ export interface Operation<Q extends z.ZodType = z.ZodType, B extends z.ZodType 
   query?: Q;
   body?: B;
   answer?: z.ZodType;
+  /** the body is a file of at most so many octets */
+  fileBytes?: number;
 }
 
 /** Gives an operation its precise types. */

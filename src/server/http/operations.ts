@@ -5,6 +5,8 @@ import { newExtensionSchema } from '../draft/add-extension';
 import { editSchema } from '../draft/edit';
 import { forwardingSchema } from '../state/forwarding';
 import { operation } from './operation';
+import { accessOperations } from './operations-access';
+import { peopleOperations } from './operations-people';
 
 const which = z
   .union([
@@ -53,6 +55,8 @@ const number = z.coerce.number().int().min(0);
 
 /** Every operation of the API by name. */
 export const operations = {
+  ...peopleOperations,
+  ...accessOperations,
   health: operation({
     method: 'get',
     path: '/health',
@@ -138,9 +142,16 @@ export const operations = {
   sipPassword: operation({
     method: 'post',
     path: '/extensions/{id}/sip-password',
-    summary: 'Show an extension’s SIP password (recorded), or make a new one',
+    summary: 'Show an extension’s SIP password (recorded), set one, or have one made',
     right: 'seeSecrets',
-    body: z.strictObject({ make: z.boolean().default(false) }),
+    body: z.strictObject({
+      make: z.boolean().default(false),
+      password: z
+        .string()
+        .regex(/^[\x21-\x7e]{12,64}$/, 'has 12 to 64 letters, digits and signs, no blanks')
+        .nullable()
+        .default(null),
+    }),
     answer: z.object({ password: z.string() }),
   }),
   forwarding: operation({

@@ -1,20 +1,8 @@
 import { MailboxesPage } from '@/features/extensions/mailboxes-page';
-import { ledgerPage } from '@/server/ledger-page';
+import { bulkOptions } from '@/server/bulk/options';
+import { ledgerPageData } from '@/server/ledger/page-data';
 
-export default async function Page() {
-  const data = await ledgerPage(
-    'mailbox',
-    (m, { plan, exchange }) => ({
-      name: m.name,
-      site: exchange().sites.get(m.site)!.name,
-      owner: m.owners.map((o) => plan.people.find((p) => p.id === o)!.name).join(', '),
-      extensions: plan.extensions
-        .filter((e) => e.mailbox === m.id)
-        .map((e) => e.digits)
-        .join(', '),
-      email: m.email ?? '',
-    }),
-    ['name', 'site', 'owner', 'email'],
-  );
-  return <MailboxesPage data={data} />;
+export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+  const data = await ledgerPageData('mailbox', await searchParams, ['name', 'site', 'email']);
+  return <MailboxesPage data={data} bulk={await bulkOptions()} />;
 }

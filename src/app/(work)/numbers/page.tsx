@@ -1,6 +1,6 @@
 import { NumbersPage } from '@/features/numbers/numbers-page';
-import { numbersData } from '@/server/numbers-data';
+import { ledgerPageData } from '@/server/ledger/page-data';
 
-export default async function Page() {
-  return <NumbersPage data={await numbersData()} />;
+export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+  return <NumbersPage data={await ledgerPageData('number', await searchParams)} />;
 }

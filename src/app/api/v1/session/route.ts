@@ -3,9 +3,10 @@ import { SESSION_COOKIE, cookieAttributes, cookieOf, door } from '@/server/http/
 import { operations } from '@/server/http/operations';
 
 export const POST = door(operations.signIn, async ({ body, address, request }) => {
-  const token = await signIn(body.name, body.password, address);
+  const agent = request.headers.get('user-agent') ?? '';
+  const { token, waitsForCode } = await signIn(body.name, body.password, address, agent);
   return Response.json(
-    { ok: true },
+    { ok: true, waitsForCode },
     { headers: { 'set-cookie': `${SESSION_COOKIE}=${token}; ${cookieAttributes(request)}` } },
   );
 });

@@ -3,5 +3,8 @@ import { operations } from '@/server/http/operations';
 import { makeSipPassword, showSipPassword } from '@/server/draft/passwords';
 
 export const POST = door(operations.sipPassword, async ({ actor, body, params }) => ({
-  password: body.make ? await makeSipPassword(actor, params.id!) : await showSipPassword(actor, params.id!),
+  password:
+    body.make || body.password !== null
+      ? await makeSipPassword(actor, params.id!, body.password)
+      : await showSipPassword(actor, params.id!),
 }));

@@ -1,0 +1,8 @@
+import { door } from '@/server/http/door';
+import { operations } from '@/server/http/operations';
+import { proposeSite } from '@/core/sites';
+import { draftPlan } from '@/server/draft';
+
+export const GET = door(operations.siteProposal, async ({ query }) =>
+  proposeSite((await draftPlan()).plan, query.country),
+);

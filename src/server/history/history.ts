@@ -1,0 +1,235 @@
+import { z } from 'zod';
+import { changedFields, fieldsOf, labelOf, OBJECTS, type AnyObject, type ObjectKind } from '@/core/plan';
+import { writeCsv } from '@/core/formats';
+import { maySee } from '../access/areas';
+import { demand, may, mayEverywhere, type Actor } from '../access/rights';
+import { reading, rows, type SqlValue } from '../db/pool';
+import type { DraftKind } from '../db/tables';
+import { draftPlan } from '../draft';
+
+/* Who did what, when and from where: edits of the plan from the journal, acts about access and state from the history. */
+
+export const historySchema = z.strictObject({
+  /** one object, by id */
+  object: z.string().max(80).default(''),
+  kind: z.string().max(30).default(''),
+  who: z.string().max(80).default(''),
+  from: z.union([z.literal(''), z.iso.date('is no day, such as 2026-11-23')]).default(''),
+  to: z.union([z.literal(''), z.iso.date('is no day, such as 2026-11-23')]).default(''),
+  batch: z.string().max(36).default(''),
+  /** where the last page ended */
+  before: z.string().max(60).default(''),
+  format: z.enum(['json', 'csv']).default('json'),
+});
+export type HistoryAsk = z.output<typeof historySchema>;
+
+export interface HistoryEntry {
+  key: string;
+  at: string;
+  who: string;
+  address: string;
+  /** an edit's batch, for undoing; null for what is no edit */
+  batch: string | null;
+  undone: boolean;
+  kind: string;
+  id: string | null;
+  label: string;
+  /** in words */
+  action: string;
+  fields: { title: string; before: string; after: string }[];
+}
+
+const PAGE = 100;
+const MOST_CSV = 100_000;
+
+/** One page of the history, newest first, with the key where the next one begins. */
+export async function readHistory(
+  actor: Actor,
+  ask: HistoryAsk,
+): Promise<{ entries: HistoryEntry[]; next: string | null }> {
+  demand(actor, 'look');
+  const found = await fetched(actor, ask, PAGE + 1);
+  const entries = found.slice(0, PAGE);
+  return { entries, next: found.length > PAGE ? entries.at(-1)!.key : null };
+}
+
+/** The same as CSV, one line a changed field. */
+export async function historyCsv(actor: Actor, ask: HistoryAsk): Promise<string> {
+  demand(actor, 'look');
+  const found = await fetched(actor, ask, MOST_CSV);
+  const head = ['when', 'who', 'from where', 'what', 'kind', 'object', 'field', 'before', 'after'];
+  return writeCsv([
+    head,
+    ...found.flatMap((e) => {
+      const start = [e.at, e.who, e.address, e.action + (e.undone ? ' (undone)' : ''), e.kind, e.label];
+      return e.fields.length === 0
+        ? [[...start, '', '', '']]
+        : e.fields.map((f) => [...start, f.title, f.before, f.after]);
+    }),
+  ]);
+}
+
+async function fetched(actor: Actor, ask: HistoryAsk, most: number): Promise<HistoryEntry[]> {
+  const [edits, acts] = await Promise.all([editsOf(ask, most), actsOf(actor, ask, most)]);
+  const { plan } = await draftPlan();
+  const all = mayEverywhere(actor, 'look');
+  const visible = all
+    ? edits
+    : edits.filter((r) => {
+        const value = json(r.after_value) ?? json(r.before_value);
+        return value !== null && maySee(actor, plan, r.object_kind as DraftKind, value);
+      });
+  return [...visible.map(editEntry), ...acts.map(actEntry)]
+    .sort((a, b) => (a.key < b.key ? 1 : a.key > b.key ? -1 : 0))
+    .slice(0, most);
+}
+
+type Found = Record<string, unknown>;
+
+/** Moment and row as one sortable text. */
+const keyOf = (at: Date, source: 'e' | 'h', id: number) =>
+  `${at.toISOString()} ${source}${String(id).padStart(14, '0')}`;
+
+interface Conditions {
+  sql: string[];
+  values: SqlValue[];
+}
+
+function conditions(ask: HistoryAsk, table: 'j' | 'h'): Conditions {
+  const out: Conditions = { sql: ['1 = 1'], values: [] };
+  const add = (sql: string, ...values: SqlValue[]) => {
+    out.sql.push(sql);
+    out.values.push(...values);
+  };
+  if (ask.object) add(`${table}.object_id = ?`, ask.object);
+  if (ask.who) add('a.name LIKE ?', `%${ask.who.replace(/[%_\\]/g, '\\$&')}%`);
+  if (ask.from) add(`${table}.at >= ?`, new Date(`${ask.from}T00:00:00Z`));
+  if (ask.to) add(`${table}.at < ?`, new Date(Date.parse(`${ask.to}T00:00:00Z`) + 86_400_000));
+  const [day, row] = ask.before.split(' ');
+  const at = day ? new Date(day) : null;
+  if (at && !Number.isNaN(at.getTime()) && row) {
+    const source = table === 'j' ? 'e' : 'h';
+    // Within one moment journal rows sort below history rows, and both by their number.
+    if (row[0] === source)
+      add(`(${table}.at < ? OR (${table}.at = ? AND ${table}.id < ?))`, at, at, Number(row.slice(1)));
+    else add(source === 'e' ? `${table}.at <= ?` : `${table}.at < ?`, at);
+  }
+  return out;
+}
+
+function editsOf(ask: HistoryAsk, most: number): Promise<Found[]> {
+  const { sql, values } = conditions(ask, 'j');
+  if (ask.kind) sql.push('j.object_kind = ?');
+  if (ask.batch) sql.push('j.batch = ?');
+  return reading((c) =>
+    rows<Found>(
+      c,
+      `SELECT j.*, a.name FROM journal j JOIN account a ON a.id = j.account WHERE ${sql.join(' AND ')} ORDER BY j.at DESC, j.id DESC LIMIT ?`,
+      [...values, ...(ask.kind ? [ask.kind] : []), ...(ask.batch ? [ask.batch] : []), String(most)],
+    ),
+  );
+}
+
+/** Acts about access are for those who manage administrators, and one's own. */
+async function actsOf(actor: Actor, ask: HistoryAsk, most: number): Promise<Found[]> {
+  if (ask.kind || ask.batch) return [];
+  const { sql, values } = conditions(ask, 'h');
+  const own = may(actor, 'administer') ? [] : [actor.account];
+  if (own.length > 0) sql.push('h.account = ?');
+  return reading((c) =>
+    rows<Found>(
+      c,
+      `SELECT h.*, a.name FROM history h LEFT JOIN account a ON a.id = h.account WHERE ${sql.join(' AND ')} ORDER BY h.at DESC, h.id DESC LIMIT ?`,
+      [...values, ...own, String(most)],
+    ),
+  );
+}
+
+const json = (v: unknown): Record<string, unknown> | null =>
+  v === null || v === undefined ? null : ((typeof v === 'string' ? JSON.parse(v) : v) as Record<string, unknown>);
+
+function editEntry(r: Found): HistoryEntry {
+  const kind = r.object_kind as DraftKind;
+  const [before, after] = [json(r.before_value), json(r.after_value)];
+  const object = (after ?? before) as unknown as AnyObject;
+  const titles = new Map(kind === 'organisation' ? [] : fieldsOf(kind as ObjectKind).map((f) => [f.field, f.title]));
+  const fields =
+    before && after
+      ? changedFields(before, after).map((f) => ({
+          title: titles.get(f) ?? f,
+          before: shown(f, before[f]),
+          after: shown(f, after[f]),
+        }))
+      : [];
+  return {
+    key: keyOf(r.at as Date, 'e', r.id as number),
+    at: (r.at as Date).toISOString(),
+    who: r.name as string,
+    address: r.address as string,
+    batch: r.batch as string,
+    undone: r.undone === 1,
+    kind: kind === 'organisation' ? kind : OBJECTS[kind].word,
+    id: kind === 'organisation' ? 'organisation' : object.id,
+    label: kind === 'organisation' ? 'the organisation' : safeLabel(kind, object),
+    action: before === null ? 'added' : after === null ? 'deleted' : 'changed',
+    fields,
+  };
+}
+
+/** Rows of older versions of the program may lack fields that a label is made of. */
+function safeLabel(kind: ObjectKind, object: AnyObject): string {
+  try {
+    return labelOf(kind, object);
+  } catch {
+    return object.id;
+  }
+}
+
+/** Secrets are versions only, and even those say just that there is another one. */
+function shown(field: string, value: unknown): string {
+  if (field === 'sipPassword' || field === 'password') return value === null ? 'none' : '•••';
+  if (value === null || value === undefined || value === '') return 'none';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+const ACTIONS: Record<string, string> = {
+  'signed-in': 'signed in',
+  'sign-in-refused': 'was refused at sign-in',
+  'token-made': 'made an API token',
+  'token-revoked': 'revoked an API token',
+  'password-shown': 'had a password shown',
+  'password-changed': 'changed the own password',
+  'pin-set': 'set a PIN',
+  'forwarding-set': 'set forwarding',
+  'forwarding-ended': 'ended forwarding',
+  'settings-changed': 'changed settings',
+  'second-factor-on': 'turned the second factor on',
+  'second-factor-off': 'turned a second factor off',
+  'session-ended': 'ended a session',
+  'administrator-added': 'added an administrator',
+  'administrator-changed': 'changed an administrator',
+  'role-made': 'made a role',
+  'role-changed': 'changed a role',
+  'role-deleted': 'deleted a role',
+  'limits-changed': 'changed limits',
+  imported: 'imported a sheet',
+};
+
+function actEntry(r: Found): HistoryEntry {
+  const detail = json(r.detail) ?? {};
+  return {
+    key: keyOf(r.at as Date, 'h', r.id as number),
+    at: (r.at as Date).toISOString(),
+    who: (r.name as string | null) ?? String(detail.name ?? 'somebody unknown'),
+    address: r.address as string,
+    batch: null,
+    undone: false,
+    kind: '',
+    id: r.object_id as string | null,
+    label: '',
+    action: ACTIONS[r.action as string] ?? (r.action as string),
+    fields: Object.entries(detail)
+      .filter(([k]) => k !== 'batch')
+      .map(([title, v]) => ({ title, before: '', after: typeof v === 'string' ? v : JSON.stringify(v) })),
+  };
+}

@@ -1,0 +1,200 @@
+import { v7 as uuid } from 'uuid';
+import { z } from 'zod';
+import { MOST_ROWS, readCsv, type Table } from '@/core/formats';
+import { COLUMN_KEYS, checkSheet, matchColumns, type ImportResult, type Mapping, type RowOutcome } from '@/core/import';
+import { LIMITS, LIMIT_WORDS, usedOf, type LimitName } from '@/core/limits';
+import type { AnyObject, Plan } from '@/core/plan';
+import { recordHistory } from '../access/history';
+import { Refused, demand, type Actor } from '../access/rights';
+import { keepSecrets } from '../access/keep-secrets';
+import { strongPassword } from '../access/secrets';
+import { change, reading, rows } from '../db/pool';
+import { applyEdits, draftPlan, type Edit } from '../draft';
+import { readLimits } from '../draft/limits';
+import { addJob } from '../jobs/jobs';
+import type { Handler, Work } from '../jobs/worker';
+import { looksLikeWorkbook, readWorkbook } from './workbook';
+
+/* Importing people and extensions: the file is kept, checked as often as wanted, and then written whole or not at all. */
+
+export const MOST_FILE_BYTES = 32 * 1024 * 1024;
+const KEPT_DAYS = 2;
+const SHOWN_ROWS = 200;
+
+const cells = z.record(z.string().regex(/^[0-9]{1,3}$/), z.string().max(2000));
+
+/** What a kept file is to be read with. */
+export const importSettingsSchema = z.strictObject({
+  mapping: z.partialRecord(z.enum(COLUMN_KEYS), z.number().int().min(0).max(200)).nullable().default(null),
+  site: z.string().max(36).nullable().default(null),
+  class: z.string().max(36).nullable().default(null),
+  makeTeams: z.boolean().default(false),
+  corrections: z.record(z.string().regex(/^[0-9]{1,6}$/), cells).default({}),
+  leaveOut: z.array(z.number().int().min(1).max(MOST_ROWS)).max(MOST_ROWS).default([]),
+});
+export type ImportSettingsInput = z.output<typeof importSettingsSchema>;
+
+/** Keeps a file for importing; files of yesterday go. */
+export async function keepFile(actor: Actor, name: string, content: Buffer): Promise<{ id: string }> {
+  demand(actor, 'edit');
+  demand(actor, 'bulk');
+  if (content.length === 0) throw new Refused(400, 'empty', 'The file is empty.');
+  const id = uuid();
+  const now = new Date();
+  await reading(async (c) => {
+    await change(c, 'DELETE FROM import_file WHERE at < ?', [new Date(now.getTime() - KEPT_DAYS * 86_400_000)]);
+    await change(c, 'INSERT INTO import_file (id, name, content, account, at) VALUES (?, ?, ?, ?, ?)', [
+      id,
+      name.slice(0, 200),
+      content,
+      actor.account,
+      now,
+    ]);
+  });
+  return { id };
+}
+
+/** Asks for a check of a kept file, or for writing what it says. */
+export async function startImport(
+  actor: Actor,
+  file: string,
+  settings: ImportSettingsInput,
+  apply: boolean,
+): Promise<{ job: string }> {
+  demand(actor, 'edit');
+  demand(actor, 'bulk');
+  await fileOf(actor.account, file, false);
+  return addJob(actor, apply ? 'import-apply' : 'import-check', { file, settings });
+}
+
+async function fileOf(account: string, id: string, content: boolean): Promise<{ name: string; content: Buffer }> {
+  const [found] = await reading((c) =>
+    rows<{ name: string; content: Buffer }>(
+      c,
+      `SELECT name${content ? ', content' : ''} FROM import_file WHERE id = ? AND account = ?`,
+      [id, account],
+    ),
+  );
+  if (!found) throw new Refused(404, 'no-such-file', 'The file is not kept any more; choose it again.');
+  return found;
+}
+
+async function tableIn(content: Buffer): Promise<Table> {
+  const read = looksLikeWorkbook(content) ? await readWorkbook(content) : readCsv(content);
+  if (!read.ok) throw new Refused(422, read.fault.code, read.fault.sentence, 'file', { line: read.fault.line });
+  return read.table;
+}
+
+interface Checked extends ImportResult {
+  name: string;
+  table: Table;
+  mapping: Mapping;
+  plan: Plan;
+  rowVersions: ReadonlyMap<string, number>;
+}
+
+async function checked(input: Record<string, unknown>, { actor, onProgress }: Work): Promise<Checked> {
+  const settings = importSettingsSchema.parse(input.settings);
+  await onProgress(0, 1, 'reading the file');
+  const { name, content } = await fileOf(actor.account, String(input.file), true);
+  const table = await tableIn(content);
+  const mapping = settings.mapping ?? matchColumns(table.rows[0]!);
+  const { plan, rowVersions } = await draftPlan();
+  if (mapping.digits === undefined)
+    return { name, table, mapping, rows: [], objects: [], secrets: [], plan, rowVersions };
+  await onProgress(0, table.rows.length, `checking ${table.rows.length - 1} rows`);
+  const result = checkSheet(plan, table.rows, { ...settings, mapping }, uuid);
+  return { ...result, name, table, mapping, plan, rowVersions };
+}
+
+/** What a check tells: what was recognised, how many rows do what, those that are wrong with their cells, and the limits. */
+async function report(c: Checked) {
+  const count = (action: RowOutcome['action']) => c.rows.filter((r) => r.action === action).length;
+  const withCells = (r: RowOutcome) => ({ ...r, cells: c.table.rows[r.row] });
+  const wrong = c.rows.filter((r) => r.action === 'wrong');
+  const fine = c.rows.filter((r) => r.action !== 'wrong' && r.action !== 'same');
+  return {
+    file: c.name,
+    recognised: c.table.recognised,
+    header: c.table.rows[0]!,
+    mapping: c.mapping,
+    counts: {
+      rows: c.rows.length,
+      add: count('add'),
+      change: count('change'),
+      same: count('same'),
+      wrong: wrong.length,
+      leftOut: count('left out'),
+    },
+    wrong: wrong.slice(0, SHOWN_ROWS).map(withCells),
+    fine: fine.slice(0, SHOWN_ROWS).map(withCells),
+    limits: await limitsWith(c),
+  };
+}
+
+/** Used, wanted and allowed of every limit that is set. */
+async function limitsWith(c: Checked) {
+  const limits = await readLimits();
+  const now = usedOf(c.plan);
+  const will = usedOf(planAfter(c));
+  return LIMITS.filter((l: LimitName) => limits[l] !== null).map((l) => ({
+    words: LIMIT_WORDS[l],
+    most: limits[l]!,
+    used: now[l],
+    wanted: will[l],
+    over: Math.max(0, will[l] - limits[l]!),
+  }));
+}
+
+/** The plan with the extensions and mailboxes of the sheet, for counting. */
+function planAfter(c: Checked): Plan {
+  const changed = new Map(c.objects.map((o) => [o.after.id, o.after]));
+  const listWith = (kind: 'extension' | 'mailbox', list: readonly AnyObject[]) => [
+    ...list.map((o) => changed.get(o.id) ?? o),
+    ...c.objects.filter((o) => o.kind === kind && o.before === null).map((o) => o.after),
+  ];
+  return {
+    ...c.plan,
+    extensions: listWith('extension', c.plan.extensions) as Plan['extensions'],
+    mailboxes: listWith('mailbox', c.plan.mailboxes) as Plan['mailboxes'],
+  };
+}
+
+/** Checks a file and tells what it would do. */
+export const importCheck: Handler = async (input, work) => report(await checked(input, work));
+
+/** Writes what a file says: every row that is not left out, or nothing when one of them is wrong. */
+export const importApply: Handler = async (input, work) => {
+  const c = await checked(input, work);
+  const told = await report(c);
+  if (told.counts.wrong > 0 || c.mapping.digits === undefined)
+    throw new Refused(
+      422,
+      'rows-wrong',
+      `${told.counts.wrong} rows are wrong; correct them or leave them out. Nothing was written.`,
+      'rows',
+      { wrong: told.wrong.slice(0, 20) },
+    );
+  if (c.objects.length === 0) return { ...told, written: 0 };
+  const edits = c.objects.map((o): Edit => ({
+    kind: o.kind,
+    id: o.after.id,
+    rowVersion: o.before ? (c.rowVersions.get(o.after.id) ?? null) : null,
+    value: o.after as unknown as Record<string, unknown>,
+  }));
+  const batch = uuid();
+  const result = { ...told, written: edits.length, batch, wrong: [], fine: [] };
+  const secrets = c.secrets.map((s) => ({ ...s, plain: s.plain ?? strongPassword() }));
+  await applyEdits(work.actor, edits, {
+    batch,
+    onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
+    inside: async (connection) => {
+      await keepSecrets(connection, work.actor, secrets, (done) =>
+        work.onProgress(done, secrets.length, 'keeping passwords and PINs'),
+      );
+      await work.doneInside(connection, result);
+    },
+  });
+  await recordHistory(work.actor, 'imported', null, { file: c.name, ...told.counts, batch });
+  return result;
+};

@@ -1,0 +1,229 @@
+import { fromOutside, landingTimes } from '@/core/analysis';
+import { showNumber, spacedNumber } from '@/core/numbers';
+import {
+  OBJECT_KINDS,
+  labelOf,
+  objectsOf,
+  type AnyObject,
+  type Extension,
+  type Mailbox,
+  type ObjectKind,
+  type ObjectOf,
+  type Person,
+  type Plan,
+  type PlanNumber,
+} from '@/core/plan';
+import { trace } from '@/core/routing';
+import type { HeldPlan } from '../draft';
+import { situationAt } from '../state/forwarding';
+
+/** How the rows of one kind are made: quick cells of every row, and late ones of the rows that are shown. */
+export interface LedgerSource<T> {
+  /** key of the column that rows are sorted by at first */
+  first: string;
+  cells: (plan: Plan) => (object: T) => Record<string, string>;
+  late?: (draft: HeldPlan, objects: readonly T[]) => Promise<Record<string, string>[]>;
+  /** what rows can be chosen by besides text: a facet's id to a test */
+  facets: Record<string, (plan: Plan, id: string) => (object: T) => boolean>;
+}
+
+const names = (list: readonly { id: string; name: string }[]) => new Map(list.map((o) => [o.id, o.name]));
+
+function grouped<T>(list: readonly T[], keyOf: (item: T) => string | null): Map<string, T[]> {
+  const out = new Map<string, T[]>();
+  for (const item of list) {
+    const key = keyOf(item);
+    if (key === null) continue;
+    const known = out.get(key);
+    if (known) known.push(item);
+    else out.set(key, [item]);
+  }
+  return out;
+}
+
+const ofPeople = <T>(plan: Plan, ids: (person: Person) => boolean, personOf: (object: T) => string | null) => {
+  const people = new Set(plan.people.filter(ids).map((p) => p.id));
+  return (object: T) => people.has(personOf(object) ?? '');
+};
+
+const person: LedgerSource<Person> = {
+  first: 'name',
+  cells(plan) {
+    const sites = names(plan.sites);
+    const teams = names(plan.teams);
+    const classes = names(plan.classes);
+    const extensions = grouped(plan.extensions, (e) => e.person);
+    const numbers = grouped(plan.numbers, (n) => n.belongsTo);
+    return (p) => {
+      const mine = extensions.get(p.id) ?? [];
+      return {
+        name: p.name,
+        extensions: mine.map((e) => e.digits).join(', '),
+        number: mine
+          .flatMap((e) => numbers.get(e.id) ?? [])
+          .map((n) => spacedNumber(n.e164))
+          .join(', '),
+        site: sites.get(p.site) ?? '',
+        teams: p.teams.map((t) => teams.get(t)).join(', '),
+        class: [...new Set(mine.map((e) => classes.get(e.class) ?? ''))].join(', '),
+        email: p.email ?? '',
+        language: p.language,
+      };
+    };
+  },
+  facets: {
+    site: (_plan, id) => (p) => p.site === id,
+    team: (_plan, id) => (p) => p.teams.includes(id),
+    class: (plan, id) => {
+      const people = new Set(plan.extensions.filter((e) => e.class === id).map((e) => e.person));
+      return (p) => people.has(p.id);
+    },
+  },
+};
+
+const extension: LedgerSource<Extension> = {
+  first: 'digits',
+  cells(plan) {
+    const sites = names(plan.sites);
+    const classes = names(plan.classes);
+    const mailboxes = names(plan.mailboxes);
+    const people = new Map(plan.people.map((p) => [p.id, p]));
+    const teams = names(plan.teams);
+    const numbers = grouped(plan.numbers, (n) => n.belongsTo);
+    const e164 = new Map(plan.numbers.map((n) => [n.id, n.e164]));
+    return (e) => {
+      const own = numbers.get(e.id)?.[0];
+      const number = own ? spacedNumber(own.e164) : '';
+      const outgoing = e.outgoingNumber ? spacedNumber(e164.get(e.outgoingNumber)!) : '';
+      const who = e.person ? people.get(e.person) : undefined;
+      return {
+        digits: e.digits,
+        name: e.name,
+        kind: e.kind,
+        site: sites.get(e.site) ?? '',
+        class: classes.get(e.class) ?? '',
+        number,
+        shows: e.withholdNumber ? 'withheld' : outgoing || number || 'site number',
+        mailbox: e.mailbox ? (mailboxes.get(e.mailbox) ?? '') : '',
+        rings: `${e.ringSeconds} s`,
+        person: who?.name ?? '',
+        teams: who?.teams.map((t) => teams.get(t)).join(', ') ?? '',
+      };
+    };
+  },
+  facets: {
+    site: (_plan, id) => (e) => e.site === id,
+    class: (_plan, id) => (e) => e.class === id,
+    kind: (_plan, id) => (e) => e.kind === id,
+    team: (plan, id) =>
+      ofPeople<Extension>(
+        plan,
+        (p) => p.teams.includes(id),
+        (e) => e.person,
+      ),
+  },
+};
+
+const mailbox: LedgerSource<Mailbox> = {
+  first: 'name',
+  cells(plan) {
+    const sites = names(plan.sites);
+    const people = names(plan.people);
+    const users = grouped(plan.extensions, (e) => e.mailbox);
+    return (m) => ({
+      name: m.name,
+      state: m.on ? 'takes messages' : 'off',
+      owner: m.owners.map((o) => people.get(o)).join(', '),
+      site: sites.get(m.site) ?? '',
+      extensions: (users.get(m.id) ?? []).map((e) => e.digits).join(', '),
+      email: m.email ?? '',
+    });
+  },
+  facets: {
+    site: (_plan, id) => (m) => m.site === id,
+    team: (plan, id) => {
+      const people = new Set(plan.people.filter((p) => p.teams.includes(id)).map((p) => p.id));
+      return (m) => m.owners.some((o) => people.has(o));
+    },
+  },
+};
+
+/** Which kinds of thing numbers can be chosen by. */
+const NUMBER_USES: Record<string, (n: PlanNumber, routed: ReadonlySet<string>) => boolean> = {
+  free: (n, routed) => n.belongsTo === null && !routed.has(n.id) && n.state !== 'retired',
+  used: (n, routed) => n.belongsTo !== null || routed.has(n.id),
+};
+
+const number: LedgerSource<PlanNumber> = {
+  first: 'e164',
+  cells(plan) {
+    const sites = new Map(plan.sites.map((s) => [s.id, s]));
+    const trunks = names(plan.trunks);
+    const labels = destinationLabels(plan);
+    const routes = routesOfNumbers(plan);
+    const main = new Set(plan.sites.map((s) => s.mainNumber));
+    return (n) => {
+      const uses = [
+        n.belongsTo ? (labels.get(n.belongsTo) ?? '') : '',
+        ...(routes.get(n.id) ?? []).map((r) => `route ${r}`),
+        main.has(n.id) ? 'main number' : '',
+      ].filter(Boolean);
+      return {
+        e164: spacedNumber(n.e164),
+        number: showNumber(n.e164, sites.get(n.site)!.country),
+        state: n.state === 'active' && n.activeFrom ? `active from ${n.activeFrom}` : n.state.replace('-', ' '),
+        site: sites.get(n.site)!.name,
+        trunk: n.trunk ? (trunks.get(n.trunk) ?? '') : '',
+        belongs: uses.join(', ') || 'free',
+        note: n.note,
+      };
+    };
+  },
+  async late(draft, objects) {
+    const x = draft.exchange();
+    const now = Date.now();
+    const situation = await situationAt(now);
+    return objects.map((n) => {
+      const times = landingTimes(x, n.e164, now, situation);
+      const t = trace(x, fromOutside(n.e164, now).call, situation);
+      const cells: Record<string, string> = { then: t.then[0]?.lands.label ?? '' };
+      for (const { when, at, lands, outcome } of times) {
+        cells[when] = lands?.label ?? outcome;
+        cells[`${when}Kind`] = lands?.kind ?? 'refused';
+        cells[`${when}At`] = at === null ? '' : new Date(at).toISOString();
+      }
+      return cells;
+    });
+  },
+  facets: {
+    site: (_plan, id) => (n) => n.site === id,
+    trunk: (_plan, id) => (n) => n.trunk === id,
+    state: (_plan, id) => (n) => n.state === id,
+    use: (plan, id) => {
+      const routed = new Set([...routesOfNumbers(plan).keys(), ...plan.sites.flatMap((s) => s.mainNumber ?? [])]);
+      return (n) => NUMBER_USES[id]?.(n, routed) ?? true;
+    },
+  },
+};
+
+function destinationLabels(plan: Plan): Map<string, string> {
+  const out = new Map<string, string>();
+  const wanted = new Set(plan.numbers.map((n) => n.belongsTo));
+  for (const kind of OBJECT_KINDS)
+    for (const o of objectsOf(plan, kind as ObjectKind))
+      if (wanted.has(o.id)) out.set(o.id, labelOf(kind, o as AnyObject));
+  return out;
+}
+
+function routesOfNumbers(plan: Plan): Map<string, string[]> {
+  const out = new Map<string, string[]>();
+  for (const r of plan.inboundRoutes) for (const n of r.numbers) out.set(n, [...(out.get(n) ?? []), r.name]);
+  return out;
+}
+
+/** The kinds whose ledgers may be long. */
+export const SOURCES = { person, extension, mailbox, number } satisfies {
+  [K in 'person' | 'extension' | 'mailbox' | 'number']: LedgerSource<ObjectOf[K]>;
+};
+export type LedgerKind = keyof typeof SOURCES;
+export const LEDGER_KINDS = Object.keys(SOURCES) as LedgerKind[];

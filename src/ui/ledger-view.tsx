@@ -1,0 +1,284 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Act, TextBox, TickBox } from './controls';
+import { isTyping, type Column, type LedgerState } from './ledger-state';
+
+/** What both kinds of ledger are given by their page. */
+export interface LedgerLook<T> {
+  idOf: (row: T) => string;
+  hrefOf?: (row: T) => string;
+  /** marks a row that differs from live */
+  markOf?: (row: T) => 'new' | 'changed' | null;
+  /** what the n key opens */
+  addHref?: string;
+  /** what the d key opens: a new one like the row */
+  likeHref?: (row: T) => string;
+  /** row shown in the pane */
+  onRow?: (row: T | null) => void;
+  name: string;
+}
+
+interface ViewProps<T> extends LedgerLook<T> {
+  state: LedgerState<T>;
+  columns: readonly Column<T>[];
+  /** rows that fit, and rows in all */
+  count: number;
+  of: number;
+  /** a row by its place; undefined while it is on its way */
+  rowAt: (place: number) => T | undefined;
+  /** told which rows are in sight */
+  onRange?: (first: number, last: number) => void;
+  selected: { has: (id: string) => boolean; count: number; toggle: (id: string) => void };
+  /** beside the filter */
+  tools?: ReactNode;
+  onCopy: () => void;
+}
+
+const ROW = 32;
+
+/** A table for long lists: only rows in sight are drawn; by keyboard with j k Enter x. */
+export function LedgerView<T>({
+  state,
+  columns,
+  count,
+  of,
+  rowAt,
+  onRange,
+  selected,
+  tools,
+  onCopy,
+  idOf,
+  hrefOf,
+  markOf,
+  addHref,
+  likeHref,
+  onRow,
+  name,
+}: ViewProps<T>) {
+  const router = useRouter();
+  const { text, sort, shown } = state;
+  const [at, setAt] = useState(-1);
+  // The place as the last key left it: a key may come before the page is drawn again.
+  const place = useRef(-1);
+  const [choosing, setChoosing] = useState(false);
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+      const move = (to: number) => {
+        const next = Math.max(0, Math.min(count - 1, to));
+        place.current = next;
+        setAt(next);
+        virtual.scrollToIndex(next);
+        onRow?.(rowAt(next) ?? null);
+      };
+      const row = rowAt(place.current);
+      if (e.key === 'j') move(place.current + 1);
+      else if (e.key === 'k') move(place.current - 1);
+      else if (
+        (e.key === 'Enter' || e.key === 'e') &&
+        row &&
+        hrefOf &&
+        document.activeElement?.tagName !== 'BUTTON' &&
+        document.activeElement?.tagName !== 'A'
+      )
+        router.push(hrefOf(row));
+      else if (e.key === 'x' && row) selected.toggle(idOf(row));
+      else if (e.key === 'n' && addHref) router.push(addHref);
+      else if (e.key === 'd' && likeHref && row) router.push(likeHref(row));
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+
+  const items = virtual.getVirtualItems();
+  const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  useEffect(() => onRange?.(first, last), [onRange, first, last]);
+
+  const grid = {
+    display: 'grid',
+    gridTemplateColumns: `24px ${shown.map((c) => c.width).join(' ')}`,
+    columnGap: '12px',
+    alignItems: 'center',
+  } as const;
+  return (
+    <Box>
+      <Flex gap="8px" align="center" mb="10px" wrap="wrap">
+        <TextBox
+          w="220px"
+          placeholder="Filter these rows"
+          aria-label={`Filter ${name}`}
+          value={text}
+          onChange={(e) => state.setText(e.target.value)}
+        />
+        <Act onClick={() => setChoosing(!choosing)} aria-expanded={choosing}>
+          Columns
+        </Act>
+        <Act onClick={onCopy}>{selected.count > 0 ? `Copy ${selected.count} as CSV` : 'Copy as CSV'}</Act>
+        {tools}
+        <Box ml="auto" color="quiet" fontSize="13px">
+          {count === of ? `${of} ${of === 1 ? 'row' : 'rows'}` : `${count} shown of ${of}`}
+        </Box>
+      </Flex>
+      {choosing ? (
+        <Flex gap="14px" wrap="wrap" mb="10px" fontSize="13px">
+          {columns.map((c) => (
+            <Flex as="label" key={c.key} gap="6px" align="center">
+              <TickBox type="checkbox" checked={shown.includes(c)} onChange={() => state.toggle(c)} />
+              {c.title}
+            </Flex>
+          ))}
+        </Flex>
+      ) : null}
+      <Box overflowX="auto" borderTop="1px solid" borderColor="line">
+        <Box minW="fit-content" role="table" aria-label={name} aria-rowcount={count + 1}>
+          <Box
+            {...grid}
+            role="row"
+            h={`${ROW}px`}
+            borderBottom="1px solid"
+            borderLeft="3px solid"
+            borderColor="line"
+            borderLeftColor="transparent"
+            fontSize="12px"
+            color="quiet"
+          >
+            <Box role="columnheader" aria-label="Selected" />
+            {shown.map((c) => (
+              <chakra.button
+                key={c.key}
+                role="columnheader"
+                textAlign="left"
+                color={sort.replace('-', '') === c.key ? 'plum' : 'quiet'}
+                aria-sort={sort === c.key ? 'ascending' : sort === `-${c.key}` ? 'descending' : 'none'}
+                disabled={c.late}
+                onClick={() => state.sortBy(c.key)}
+              >
+                {c.title}
+                {sort === c.key ? ' ↑' : sort === `-${c.key}` ? ' ↓' : ''}
+              </chakra.button>
+            ))}
+          </Box>
+          <Box ref={scroller} maxH="calc(100vh - 260px)" overflowY="auto">
+            <Box position="relative" h={`${virtual.getTotalSize()}px`} minW="100%">
+              {items.map((item) => {
+                const row = rowAt(item.index);
+                if (!row) return <Waiting key={item.key} top={item.start} />;
+                const id = idOf(row);
+                const mark = markOf?.(row) ?? null;
+                return (
+                  <Box
+                    {...grid}
+                    key={id}
+                    role="row"
+                    aria-rowindex={item.index + 2}
+                    data-row={id}
+                    aria-current={item.index === at ? true : undefined}
+                    position="absolute"
+                    top={0}
+                    left={0}
+                    w="100%"
+                    h={`${ROW}px`}
+                    transform={`translateY(${item.start}px)`}
+                    borderBottom="1px solid"
+                    borderColor="line"
+                    borderLeft="3px solid"
+                    borderLeftColor={item.index === at ? 'plum' : mark ? 'saffron' : 'transparent'}
+                    bg={item.index === at || selected.has(id) ? 'plumTint' : mark ? 'saffronTint' : undefined}
+                    cursor={hrefOf ? 'pointer' : undefined}
+                    _hover={{ bg: item.index === at ? 'plumTint' : mark ? 'saffronTint' : 'raised' }}
+                    onMouseEnter={() => onRow?.(row)}
+                    onClick={(e) => {
+                      if ((e.target as HTMLElement).closest('a, input, button')) return;
+                      if (hrefOf) router.push(hrefOf(row));
+                    }}
+                  >
+                    <Box role="cell" lineHeight={0}>
+                      <TickBox
+                        type="checkbox"
+                        ml="3px"
+                        aria-label={`Select ${shown[0]!.text(row)}`}
+                        checked={selected.has(id)}
+                        onChange={() => selected.toggle(id)}
+                      />
+                    </Box>
+                    {shown.map((c, i) => (
+                      <Box
+                        key={c.key}
+                        role="cell"
+                        minW={0}
+                        overflow="hidden"
+                        textOverflow="ellipsis"
+                        whiteSpace="nowrap"
+                        fontFamily={c.mono ? 'mono' : undefined}
+                        fontSize={c.mono ? '13px' : undefined}
+                      >
+                        {i === 0 && hrefOf ? (
+                          <chakra.a
+                            href={hrefOf(row)}
+                            color="ink"
+                            textDecoration="none"
+                            onClick={(e) => {
+                              if (e.ctrlKey || e.metaKey) return;
+                              e.preventDefault();
+                              router.push(hrefOf(row));
+                            }}
+                          >
+                            {c.cell ? c.cell(row) : c.text(row)}
+                          </chakra.a>
+                        ) : c.cell ? (
+                          c.cell(row)
+                        ) : (
+                          c.text(row)
+                        )}
+                        {i === 1 && mark === 'new' ? (
+                          <chakra.span ml="6px" fontSize="12px" color="saffronText">
+                            new
+                          </chakra.span>
+                        ) : null}
+                      </Box>
+                    ))}
+                  </Box>
+                );
+              })}
+            </Box>
+          </Box>
+          {count === 0 ? (
+            <Box py="20px" color="quiet">
+              No row fits “{text}”.
+            </Box>
+          ) : null}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** A row that is on its way. */
+function Waiting({ top }: { top: number }) {
+  return (
+    <Box
+      position="absolute"
+      left={0}
+      w="100%"
+      h={`${ROW}px`}
+      transform={`translateY(${top}px)`}
+      borderBottom="1px solid"
+      borderColor="line"
+      aria-hidden
+    />
+  );
+}
