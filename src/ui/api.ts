@@ -34,7 +34,7 @@ export async function call<T>(
   }
   const value = (await response.json().catch(() => null)) as unknown;
   if (response.ok) return { ok: true, value: value as T };
-  if (response.status === 401 && typeof window !== 'undefined' && path !== '/session')
+  if (response.status === 401 && typeof window !== 'undefined' && !path.startsWith('/session'))
     window.location.assign(`/sign-in?back=${encodeURIComponent(window.location.pathname + window.location.search)}`);
   const { error, errors } = (value ?? {}) as { error?: ApiErrors['detail']; errors?: ApiErrors['errors'] };
   return {

@@ -20,10 +20,20 @@ export function differences(before: Plan, after: Plan): Difference[] {
     for (const id of [...new Set([...old.keys(), ...now.keys()])].sort()) {
       const a = old.get(id) ?? null;
       const b = now.get(id) ?? null;
-      if (!a || !b || JSON.stringify(a) !== JSON.stringify(b)) out.push({ kind, id, before: a, after: b });
+      if (!a || !b || !isSame(a, b)) out.push({ kind, id, before: a, after: b });
     }
   }
   return out;
+}
+
+/** Objects found equal before: plans are compared again after every edit, and most of their objects stay the same ones. */
+const equal = new WeakMap<object, WeakRef<object>>();
+
+function isSame(a: AnyObject, b: AnyObject): boolean {
+  if (a === b || equal.get(a)?.deref() === b) return true;
+  const same = JSON.stringify(a) === JSON.stringify(b);
+  if (same) equal.set(a, new WeakRef(b));
+  return same;
 }
 
 /** The names of the fields in which two objects differ; every field when one of them is missing. */

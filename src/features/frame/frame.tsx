@@ -6,6 +6,8 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/ui/api';
 import { Act } from '@/ui/controls';
 import { isTyping } from '@/ui/ledger-state';
+import { JobBar } from '../work/job-bar';
+import { useJob, whyNot } from '../work/use-job';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';
@@ -32,7 +34,13 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
   const [menu, setMenu] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const lastKey = useRef('');
-  const undoing = useRef(Promise.resolve());
+  const undoQueue = useRef(Promise.resolve());
+  const [undo, setUndo] = useState<string | null>(null);
+  const undoing = useJob<{ label: string }>(undo, (ended) => {
+    setSaid(whyNot(ended) ?? 'Your last edit is undone, all of it.');
+    setUndo(null);
+    router.refresh();
+  });
   const gone = useHealth(data.draftVersion, () => router.refresh());
   const canEdit = data.actor.rights.includes('edit');
 
@@ -47,9 +55,11 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
       if ((e.ctrlKey || e.metaKey) && e.key === 'z' && canEdit) {
         e.preventDefault();
         // One after the other: a second press must meet the draft that the first one left.
-        undoing.current = undoing.current.then(async () => {
-          const undone = await call<{ label: string }>('POST', '/edits/undo', {});
-          setSaid(undone.ok ? `Your last edit of ${undone.value.label} is undone.` : undone.errors[0]!.sentence);
+        undoQueue.current = undoQueue.current.then(async () => {
+          const undone = await call<{ label?: string; job?: string }>('POST', '/edits/undo', {});
+          if (!undone.ok) setSaid(undone.errors[0]!.sentence);
+          else if (undone.value.job) setUndo(undone.value.job);
+          else setSaid(`Your last edit of ${undone.value.label} is undone.`);
           router.refresh();
         });
         return;
@@ -127,6 +137,11 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
       <Flex flex="1" minH={0}>
         <Rail counts={data.counts} path={path} rights={data.actor.rights} open={menu} onGo={() => setMenu(false)} />
         <Flex direction="column" flex="1" minW={0} minH={0}>
+          {undo ? (
+            <Box px="22px" pt="12px">
+              <JobBar job={undoing} what="Taking your last edit back" />
+            </Box>
+          ) : null}
           {children}
         </Flex>
       </Flex>

@@ -19,6 +19,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
     places: [
       { href: '/people', title: 'People', count: 'person' },
       { href: '/extensions', title: 'Extensions', count: 'extension' },
+      { href: '/teams', title: 'Teams', count: 'team' },
     ],
   },
   {
@@ -44,6 +45,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/trace', title: 'Trace' },
       { href: '/go-live', title: 'Draft edits', count: 'edits' },
       { href: '/revisions', title: 'Revisions', count: 'revision' },
+      { href: '/history', title: 'History' },
     ],
   },
 ];

@@ -4,7 +4,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { call } from '@/ui/api';
-import { Act, PartTitle, Wrong } from '@/ui/controls';
+import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { ConflictPanel } from './conflict-panel';
 import { useObjectEdit, type ObjectEdit } from './edit';
@@ -83,6 +83,7 @@ export function ObjectPage({
       acts={
         <>
           {acts}
+          <ActLink href={`/history?object=${data.object.id}`}>History</ActLink>
           {removal ?? (data.canEdit ? <Act onClick={() => setRemoving(true)}>Delete…</Act> : null)}
         </>
       }

@@ -2,6 +2,7 @@
 const PATHS: Record<string, (id: string) => string> = {
   extension: (id) => `/extensions/${id}`,
   person: (id) => `/people/${id}`,
+  team: (id) => `/teams/${id}`,
   number: (id) => `/numbers/${id}`,
   inboundRoute: (id) => `/inbound/${id}`,
   mailbox: (id) => `/mailboxes/${id}`,

@@ -8,7 +8,6 @@ const WITHOUT_PAGE = [
   'holidays',
   'hours',
   'prompt',
-  'team',
   'sitePair',
   'reachPlan',
   'ringGroup',

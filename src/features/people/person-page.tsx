@@ -1,17 +1,206 @@
 'use client';
 
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { ActLink, PartTitle } from '@/ui/controls';
+import { Digits } from '@/ui/digits';
+import type { EndKind } from '@/ui/ends';
+import { Glyph } from '@/ui/glyph';
+import { OwnNumbers } from '../extensions/extension-page';
+import { ForwardingPart, type Forwarding } from '../extensions/forwarding-part';
+import { PasswordOnce } from '../extensions/password-once';
+import { PinPart } from '../extensions/pin-part';
+import { ObjectPage, ObjectParts } from '../objects/object-page';
+import type { ObjectPageData, Option } from '../objects/form-data';
+import { tracePath } from '../objects/paths';
+import { PresencePart, type PresenceLine } from './presence-part';
+import { ReachStrip, type Reach } from './reach-strip';
 
-export function PersonPage({ data }: { data: ObjectPageData }) {
+interface Landing {
+  when: string;
+  at: number | null;
+  lands: { kind: string; label: string } | null;
+  outcome: string;
+}
+
+interface PersonExtension {
+  data: ObjectPageData;
+  numbers: { id: string; e164: string; state: string }[];
+  lands: Landing[];
+  forwarding: Forwarding[];
+  reach: Reach | null;
+  presence: PresenceLine[];
+  mailbox: { data: ObjectPageData; pinSet: boolean } | null;
+}
+
+interface Props {
+  data: ObjectPageData;
+  extensions: PersonExtension[];
+  destinations: Option[];
+  manyDestinations: boolean;
+}
+
+/** Everything of one person on one page: who, phone and rights, how calls find them, mailbox; and the acts of moving and leaving. */
+export function PersonPage({ data, extensions, destinations, manyDestinations }: Props) {
+  const router = useRouter();
+  const id = data.object.id!;
+  const first = extensions[0];
+  const digits = first ? String(first.data.object.digits) : null;
+  const link = (href: string, text: string) => (
+    <ActLink
+      href={href}
+      onClick={(e) => {
+        e.preventDefault();
+        router.push(href);
+      }}
+    >
+      {text}
+    </ActLink>
+  );
   return (
     <ObjectPage
       data={data}
       listPath="/people"
+      acts={
+        <>
+          {digits ? link(tracePath(digits, '112'), `Ask as ${digits}`) : null}
+          {link(`/people/${id}/same-as`, 'Same as…')}
+          {data.canEdit ? link(`/people/${id}/move`, 'Moves…') : null}
+        </>
+      }
+      removal={data.canEdit ? link(`/people/${id}/leave`, 'Leaves…') : undefined}
+      top={() => (first ? <Found extension={first} /> : null)}
       parts={[
-        { title: 'Person', fields: ['name', 'email', 'site'] },
+        { title: 'Person', fields: ['name', 'email', 'site', 'language', 'teams', 'spelling'] },
         { title: 'Why', fields: ['note'], wide: true },
       ]}
+      below={extensions.map((e) => (
+        <OneExtension
+          key={e.data.object.id}
+          extension={e}
+          destinations={destinations}
+          manyDestinations={manyDestinations}
+        />
+      ))}
     />
+  );
+}
+
+const WHEN: Record<string, string> = { now: 'Now', closed: 'Out of hours', holiday: 'Next holiday' };
+
+/** How callers find the person: numbers, the reach plan as steps in line, and where calls from outside end and when. */
+function Found({ extension: e }: { extension: PersonExtension }) {
+  return (
+    <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" p="14px" maxW="760px">
+      <Flex gap="24px" wrap="wrap" mb={e.lands.length > 0 ? '12px' : 0}>
+        <Box>
+          <PartTitle>Dialled inside</PartTitle>
+          <Digits fontSize="18px">{String(e.data.object.digits)}</Digits>
+        </Box>
+        <Box flex="1">
+          <PartTitle>Own numbers</PartTitle>
+          <OwnNumbers numbers={e.numbers} />
+        </Box>
+      </Flex>
+      {e.lands.length > 0 ? (
+        <Flex gap="24px" wrap="wrap" mb="12px">
+          {e.lands.map((l) => (
+            <Box key={l.when}>
+              <PartTitle>{WHEN[l.when]}</PartTitle>
+              <Flex gap="7px" align="center" fontSize="13px">
+                <Glyph kind={(l.lands?.kind ?? 'refused') as EndKind} />
+                {l.at === null ? <chakra.span color="quiet">the same</chakra.span> : (l.lands?.label ?? l.outcome)}
+              </Flex>
+            </Box>
+          ))}
+        </Flex>
+      ) : null}
+      <ReachStrip
+        extension={e.data.object}
+        reach={e.reach}
+        mailbox={e.mailbox ? String(e.mailbox.data.object.name) : null}
+      />
+    </Box>
+  );
+}
+
+function OneExtension({
+  extension: e,
+  destinations,
+  manyDestinations,
+}: {
+  extension: PersonExtension;
+  destinations: Option[];
+  manyDestinations: boolean;
+}) {
+  const o = e.data.object as { id: string; digits: string; kind: string };
+  const may = (right: string) => e.data.rights.includes(right);
+  return (
+    <Box borderTop="1px solid" borderColor="line" pt="16px" mt="4px">
+      <ObjectParts
+        data={e.data}
+        parts={[
+          { title: `Extension ${o.digits}`, fields: ['digits', 'name', 'class', 'ringSeconds'] },
+          { title: 'Shown outside', fields: ['outgoingNumber', 'withholdNumber'] },
+          { title: 'When nobody answers', fields: ['mailbox', 'reachPlan'] },
+          {
+            title: 'Forwarding, at once',
+            draw: () => <ForwardingPart extension={o.id} forwarding={e.forwarding} may={may('setForwarding')} />,
+          },
+          ...(e.presence.length > 0
+            ? [
+                {
+                  title: 'Forwarding by presence',
+                  draw: () => (
+                    <PresencePart
+                      extension={o.id}
+                      lines={e.presence}
+                      destinations={destinations}
+                      search={manyDestinations}
+                      may={e.data.canEdit}
+                    />
+                  ),
+                },
+              ]
+            : []),
+          ...(may('seeSecrets') && o.kind !== 'virtual'
+            ? [
+                {
+                  title: 'Phone',
+                  draw: () => <PasswordOnce extension={o.id} mayMake={e.data.canEdit} />,
+                },
+              ]
+            : []),
+        ]}
+      />
+      {e.mailbox ? (
+        <Box borderTop="1px solid" borderColor="line" pt="16px">
+          <ObjectParts
+            data={e.mailbox.data}
+            parts={[
+              { title: 'Mailbox', fields: ['on', 'owners'] },
+              {
+                title: 'PIN',
+                draw: () => (
+                  <PinPart
+                    mailbox={e.mailbox!.data.object.id!}
+                    digits={o.digits}
+                    may={may('resetPin')}
+                    account={e.data.account}
+                    pinSet={e.mailbox!.pinSet}
+                  />
+                ),
+              },
+              { title: 'Mail', fields: ['email', 'attachSound', 'afterMail'] },
+              { title: 'Greetings', fields: ['greeting', 'greetingBusy', 'greetingAway'] },
+              {
+                title: 'Playback and size',
+                fields: ['announceNumber', 'announceTime', 'mostMessages', 'longestMessageSeconds'],
+              },
+            ]}
+          />
+        </Box>
+      ) : null}
+    </Box>
   );
 }

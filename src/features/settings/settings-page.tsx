@@ -5,7 +5,12 @@ import { useTheme } from 'next-themes';
 import { useRouter } from 'next/navigation';
 import { useState, useSyncExternalStore } from 'react';
 import { call } from '@/ui/api';
-import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import type { LimitName } from '@/core/limits';
+import { LimitsPart } from './limits-part';
+import { PasswordPart } from './password-part';
+import { SecondFactorPart } from './second-factor-part';
+import { SessionsPart, type Session } from './sessions-part';
+import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Workspace } from '@/ui/workspace';
 
@@ -26,29 +31,62 @@ export function SettingsPage({
   settings,
   maySet,
   tokens,
+  roles,
+  secondFactor,
+  sessions,
+  limits,
+  used,
+  mayAdminister,
 }: {
   name: string;
   role: string;
   settings: { idleSignOutMinutes: number };
   maySet: boolean;
   tokens: Token[] | null;
+  roles: { id: string; name: string }[];
+  secondFactor: boolean;
+  sessions: Session[];
+  limits: Record<LimitName, number | null>;
+  used: Record<LimitName, number>;
+  mayAdminister: boolean;
 }) {
   const signOut = async () => {
     await call('DELETE', '/session');
     window.location.assign('/sign-in');
   };
   return (
-    <Workspace title="Settings" lead={`Signed in as ${name}, ${role}.`} acts={<Act onClick={signOut}>Sign out</Act>}>
+    <Workspace
+      title="Settings"
+      lead={`Signed in as ${name}, ${role}.`}
+      acts={
+        <>
+          {mayAdminister ? <ActLink href="/administrators">Administrators and roles</ActLink> : null}
+          <Act onClick={signOut}>Sign out</Act>
+        </>
+      }
+    >
       <Box maxW="720px">
         <Part title="Look">
           <ThemeChoice />
+        </Part>
+        <Part title="Your password">
+          <PasswordPart />
+        </Part>
+        <Part title="Second factor">
+          <SecondFactorPart on={secondFactor} />
+        </Part>
+        <Part title={mayAdminister ? 'Open sessions, everybody’s' : 'Your open sessions'}>
+          <SessionsPart sessions={sessions} />
+        </Part>
+        <Part title="Limits of the organisation">
+          <LimitsPart limits={limits} used={used} may={maySet} />
         </Part>
         <Part title="Sign-out when idle">
           <IdleMinutes minutes={settings.idleSignOutMinutes} may={maySet} />
         </Part>
         {tokens ? (
           <Part title="API tokens">
-            <Tokens tokens={tokens} />
+            <Tokens tokens={tokens} roles={roles} />
           </Part>
         ) : null}
         <Part title="API">
@@ -123,7 +161,7 @@ function IdleMinutes({ minutes, may }: { minutes: number; may: boolean }) {
   );
 }
 
-function Tokens({ tokens }: { tokens: Token[] }) {
+function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name: string }[] }) {
   const router = useRouter();
   const [name, setName] = useState('');
   const [role, setRole] = useState('auditor');
@@ -168,8 +206,8 @@ function Tokens({ tokens }: { tokens: Token[] }) {
         >
           <b>{t.name}</b>
           <Box color="quiet">
-            {t.role}, by {t.createdBy}, until {t.expiresAt ? today(t.expiresAt) : 'revoked'}, last used{' '}
-            {today(t.lastUsedAt)}
+            {roles.find((r) => r.id === t.role)?.name ?? t.role}, by {t.createdBy}, until{' '}
+            {t.expiresAt ? today(t.expiresAt) : 'revoked'}, last used {today(t.lastUsedAt)}
           </Box>
           <Box ml="auto">
             {t.revokedAt ? (
@@ -196,9 +234,11 @@ function Tokens({ tokens }: { tokens: Token[] }) {
         <Box w="150px">
           <Labelled title="Rights of" htmlFor="token-role">
             <SelectBox id="token-role" value={role} onChange={(e) => setRole(e.target.value)}>
-              <option value="auditor">Auditor</option>
-              <option value="helpdesk">Help desk</option>
-              <option value="administrator">Administrator</option>
+              {roles.map((r) => (
+                <option key={r.id} value={r.id}>
+                  {r.name}
+                </option>
+              ))}
             </SelectBox>
           </Labelled>
         </Box>

@@ -10,15 +10,21 @@ export function SignIn() {
   const params = useSearchParams();
   const [name, setName] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const back = params.get('back') ?? '/';
 
   const submit = async () => {
     setBusy(true);
-    const done = await call('POST', '/session', { name, password });
+    const done =
+      code === null
+        ? await call<{ waitsForCode?: boolean }>('POST', '/session', { name, password })
+        : await call<{ waitsForCode?: boolean }>('POST', '/session/code', { code: code.replace(/\s/g, '') });
     setBusy(false);
-    if (!done.ok) return setWrong(done.errors[0]!.sentence);
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    if (!done.ok) return;
+    if (done.value.waitsForCode) return setCode('');
     window.location.assign(/^\/[^/\\]/.test(back) ? back : '/');
   };
 
@@ -39,28 +45,45 @@ export function SignIn() {
           }}
         >
           <Flex direction="column" gap="12px">
-            <Labelled title="Name" htmlFor="name">
-              <TextBox
-                id="name"
-                name="username"
-                autoComplete="username"
-                required
-                autoFocus
-                value={name}
-                onChange={(e) => setName(e.target.value)}
-              />
-            </Labelled>
-            <Labelled title="Password" htmlFor="password">
-              <TextBox
-                id="password"
-                name="password"
-                type="password"
-                autoComplete="current-password"
-                required
-                value={password}
-                onChange={(e) => setPassword(e.target.value)}
-              />
-            </Labelled>
+            {code === null ? (
+              <>
+                <Labelled title="Name" htmlFor="name">
+                  <TextBox
+                    id="name"
+                    name="username"
+                    autoComplete="username"
+                    required
+                    autoFocus
+                    value={name}
+                    onChange={(e) => setName(e.target.value)}
+                  />
+                </Labelled>
+                <Labelled title="Password" htmlFor="password">
+                  <TextBox
+                    id="password"
+                    name="password"
+                    type="password"
+                    autoComplete="current-password"
+                    required
+                    value={password}
+                    onChange={(e) => setPassword(e.target.value)}
+                  />
+                </Labelled>
+              </>
+            ) : (
+              <Labelled title="Code of your authenticator" htmlFor="code">
+                <TextBox
+                  id="code"
+                  inputMode="numeric"
+                  autoComplete="one-time-code"
+                  fontFamily="mono"
+                  required
+                  autoFocus
+                  value={code}
+                  onChange={(e) => setCode(e.target.value)}
+                />
+              </Labelled>
+            )}
             {wrong ? <Wrong>{wrong}</Wrong> : null}
             <Act look="main" type="submit" disabled={busy} h="34px">
               Sign in

@@ -2,17 +2,18 @@
 
 import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
-import { Act, TextBox } from '@/ui/controls';
+import { Act, PartTitle, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '../objects/edit';
 import { ObjectPage } from '../objects/object-page';
 import type { ObjectPageData } from '../objects/form-data';
 
-export function SitePage({ data }: { data: ObjectPageData }) {
+export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[] | null }) {
   return (
     <ObjectPage
       data={data}
       listPath="/sites"
+      top={() => (moves && moves.length > 0 ? <Moves moves={moves} /> : null)}
       parts={[
         { title: 'Place', fields: ['name', 'address', 'country', 'zone', 'language', 'mainNumber'] },
         { title: 'Dialling', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder'] },
@@ -24,6 +25,29 @@ export function SitePage({ data }: { data: ObjectPageData }) {
         { title: 'Why', fields: ['note'], wide: true },
       ]}
     />
+  );
+}
+
+/** What the edited site moves against the one that is live. */
+function Moves({ moves }: { moves: string[] }) {
+  return (
+    <Box
+      border="1px solid"
+      borderColor="saffron"
+      bg="saffronTint"
+      rounded="4px"
+      p="12px"
+      maxW="760px"
+      role="status"
+      data-testid="site-moves"
+    >
+      <PartTitle>What this edit moves</PartTitle>
+      {moves.map((m) => (
+        <Box key={m} mb="4px">
+          {m}
+        </Box>
+      ))}
+    </Box>
   );
 }
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { ActLink } from '@/ui/controls';
 import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
 
 export function SitesPage({ data }: { data: LedgerPageData }) {
@@ -9,6 +10,14 @@ export function SitesPage({ data }: { data: LedgerPageData }) {
       title="Sites"
       word="site"
       data={data}
+      addHref="/sites/new"
+      acts={
+        data.canEdit ? (
+          <ActLink look="main" href="/sites/new">
+            Add site
+          </ActLink>
+        ) : null
+      }
       empty="A site is a place with phones: its country decides emergency numbers, its zone the time, its ladder how calls leave."
       columns={[
         { key: 'name', title: 'Name', width: 'minmax(130px, 1.2fr)' },

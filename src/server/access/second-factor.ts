@@ -51,6 +51,14 @@ export async function startSecondFactor(actor: Actor, secret: string, code: stri
   await recordHistory(actor, 'second-factor-on', actor.account, null);
 }
 
+/** Whether one's own second factor is on. */
+export async function hasSecondFactor(actor: Actor): Promise<boolean> {
+  const [found] = await reading((c) =>
+    rows<{ on: number }>(c, 'SELECT totp_secret IS NOT NULL AS `on` FROM account WHERE id = ?', [actor.account]),
+  );
+  return Number(found?.on) === 1;
+}
+
 /** Turns somebody's second factor off: one's own, or anybody's for those who manage administrators. */
 export async function endSecondFactor(actor: Actor, account: string): Promise<void> {
   if (account !== actor.account) demand(actor, 'administer');

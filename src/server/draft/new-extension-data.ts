@@ -1,6 +1,7 @@
 import { spacedNumber } from '@/core/numbers';
 import { freeDigits } from '@/core/plan';
 import { may, type Actor } from '../access/rights';
+import { peopleChoices } from '../people/choices';
 import { limitUse } from './limits';
 import { draftPlan } from './store';
 
@@ -10,6 +11,7 @@ const OFFERED = 6;
 export async function newExtensionData(actor: Actor, asked: { site?: string; like?: string }) {
   const { plan } = await draftPlan();
   const like = plan.extensions.find((e) => e.id === asked.like) ?? null;
+  const others = await peopleChoices();
   const largest = [...plan.sites].sort(
     (a, b) =>
       plan.extensions.filter((e) => e.site === b.id).length - plan.extensions.filter((e) => e.site === a.id).length,
@@ -19,8 +21,8 @@ export async function newExtensionData(actor: Actor, asked: { site?: string; lik
     canEdit: may(actor, 'edit'),
     limits: await limitUse(plan),
     teams: plan.teams.map((t) => ({ id: t.id, label: t.name })),
-    people: plan.people.length <= 300 ? plan.people.map((p) => ({ id: p.id, label: p.name })) : [],
-    manyPeople: plan.people.length > 300,
+    people: others.people,
+    manyPeople: others.many,
     account: actor.account,
     site: plan.sites.find((s) => s.id === (asked.site ?? like?.site))?.id ?? largest[0]?.id ?? '',
     like: like

@@ -5,6 +5,7 @@ import { importSettingsSchema, MOST_FILE_BYTES } from '../import/imports';
 import { LEDGER_KINDS } from '../ledger/sources';
 import { assignSchema, numberListSchema } from '../numbers/numbers';
 import { leaveSchema, moveSchema, sameAsSchema } from '../people/acts';
+import { newSiteSchema } from '../sites/sites';
 import { operation } from './operation';
 
 const job = z.object({ job: z.string() });
@@ -181,6 +182,22 @@ export const peopleOperations = {
     right: 'bulk',
     body: assignSchema,
     answer: edited,
+  }),
+  teamMember: operation({
+    method: 'put',
+    path: '/teams/{id}/people/{person}',
+    summary: 'Put a person into a team or take them out',
+    right: 'edit',
+    body: z.strictObject({ member: z.boolean() }),
+    answer: edited,
+  }),
+  addSite: operation({
+    method: 'post',
+    path: '/sites',
+    summary: 'Add a site with its numbers, as one edit',
+    right: 'edit',
+    body: newSiteSchema,
+    answer: edited.extend({ id: z.string() }),
   }),
   siteProposal: operation({
     method: 'get',

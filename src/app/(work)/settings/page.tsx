@@ -1,8 +1,14 @@
+import { usedOf } from '@/core/limits';
 import { SettingsPage } from '@/features/settings/settings-page';
 import { may } from '@/server/access/rights';
+import { listRoles } from '@/server/access/roles';
+import { hasSecondFactor } from '@/server/access/second-factor';
+import { listSessions } from '@/server/access/sessions';
 import { readSettings } from '@/server/access/settings';
 import { listApiTokens } from '@/server/access/tokens';
-import { pageActor } from '@/server/page';
+import { draftPlan } from '@/server/draft';
+import { readLimits } from '@/server/draft/limits';
+import { pageActor, pageToken } from '@/server/page';
 
 export default async function Page() {
   const actor = await pageActor();
@@ -14,6 +20,12 @@ export default async function Page() {
       settings={await readSettings()}
       maySet={may(actor, 'changeSettings')}
       tokens={manages ? await listApiTokens(actor) : null}
+      roles={(await listRoles()).map(({ id, name }) => ({ id, name }))}
+      secondFactor={await hasSecondFactor(actor)}
+      sessions={await listSessions(actor, await pageToken())}
+      limits={await readLimits()}
+      used={usedOf((await draftPlan()).plan)}
+      mayAdminister={manages}
     />
   );
 }

@@ -1,6 +1,6 @@
 import { PersonPage } from '@/features/people/person-page';
-import { objectPage } from '@/server/object-page';
+import { personPage } from '@/server/people/person-page';
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  return <PersonPage data={await objectPage('person', (await params).id)} />;
+  return <PersonPage {...await personPage((await params).id)} />;
 }

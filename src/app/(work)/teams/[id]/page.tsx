@@ -1,0 +1,6 @@
+import { TeamPage } from '@/features/teams/team-page';
+import { teamPage } from '@/server/people/teams';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  return <TeamPage {...await teamPage((await params).id)} />;
+}

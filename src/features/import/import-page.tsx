@@ -1,0 +1,248 @@
+'use client';
+
+import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { call } from '@/ui/api';
+import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
+import { PaneSection, Workspace } from '@/ui/workspace';
+import type { Option } from '../objects/form-data';
+import { JobBar } from '../work/job-bar';
+import { LimitLines, type LimitUse } from '../work/limit-lines';
+import { useJob, whyNot } from '../work/use-job';
+import { MappingPart } from './mapping-part';
+import { RowsPart } from './rows-part';
+import { EMPTY, type Report, type Settings } from './report';
+
+interface Props {
+  sites: Option[];
+  classes: Option[];
+  defaultClass: string;
+  limits: LimitUse[];
+}
+
+/** A sheet of people: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
+export function ImportPage({ sites, classes, defaultClass, limits }: Props) {
+  const router = useRouter();
+  const [file, setFile] = useState<{ id: string; name: string } | null>(null);
+  const [settings, setSettings] = useState<Settings>({ ...EMPTY, class: defaultClass });
+  const [report, setReport] = useState<Report | null>(null);
+  const [job, setJob] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [done, setDone] = useState<Report | null>(null);
+  const work = useJob<Report & { written?: number }>(job, (ended) => {
+    setWrong(whyNot(ended));
+    if (ended.state !== 'done' || !ended.result) return;
+    if (ended.result.written === undefined) return setReport(ended.result);
+    setDone(ended.result);
+    router.refresh();
+  });
+  const running = job !== null && (!work || work.state === 'waiting' || work.state === 'running');
+
+  const start = async (what: 'check' | 'apply', id: string, next: Settings) => {
+    setWrong(null);
+    const got = await call<{ job: string }>('POST', `/imports/${id}/${what}`, next);
+    if (got.ok) setJob(got.value.job);
+    else setWrong(got.errors[0]!.sentence);
+  };
+  const choose = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setReport(null);
+    setDone(null);
+    setWrong(null);
+    const response = await fetch(`/api/v1/imports?name=${encodeURIComponent(chosen.name)}`, {
+      method: 'POST',
+      body: chosen,
+    }).catch(() => null);
+    const value = (await response?.json().catch(() => null)) as { id?: string; errors?: { sentence: string }[] } | null;
+    if (!response?.ok || !value?.id) return setWrong(value?.errors?.[0]?.sentence ?? 'Polydrome does not answer.');
+    const kept = { id: value.id, name: chosen.name };
+    const fresh = { ...EMPTY, class: settings.class, site: settings.site, makeTeams: settings.makeTeams };
+    setFile(kept);
+    setSettings(fresh);
+    await start('check', kept.id, fresh);
+  };
+  const change = (part: Partial<Settings>) => {
+    const next = { ...settings, ...part };
+    setSettings(next);
+    if (file) void start('check', file.id, next);
+  };
+  const writes = report ? report.counts.add + report.counts.change : 0;
+  const over = report?.limits.some((l) => l.over > 0) ?? false;
+  const summary = report?.counts;
+
+  return (
+    <Workspace
+      title="Import or export people"
+      lead="CSV in UTF-8 or UTF-16 with any usual separator, or an Excel workbook. Rows whose extension exists change it; the others add."
+      acts={
+        <>
+          <ActLink href="/api/v1/exports/extensions?format=csv">Export CSV</ActLink>
+          <ActLink href="/api/v1/exports/extensions?format=xlsx">Export workbook</ActLink>
+          <ActLink href="/api/v1/exports/directory?format=vcard">Directory, vCard</ActLink>
+          <ActLink href="/api/v1/exports/directory?format=csv">Directory, CSV</ActLink>
+        </>
+      }
+      pane={
+        <>
+          <PaneSection title="How it goes">
+            Nothing is written before you say so, and then every row or none. One undo (Ctrl Z) takes the whole import
+            back.
+          </PaneSection>
+          <PaneSection title="A sheet to begin with">
+            An export is a sheet that changes nothing when it is imported again: change cells in it, or add rows.
+          </PaneSection>
+        </>
+      }
+    >
+      <Box maxW="980px">
+        <LimitLines limits={limits} />
+        <Flex gap="12px" wrap="wrap" align="flex-end" mb="16px">
+          <Box w="300px">
+            <Labelled title="File" htmlFor="import-file">
+              <chakra.input
+                id="import-file"
+                type="file"
+                accept=".csv,.txt,.tsv,.xlsx,text/csv"
+                fontSize="13px"
+                onChange={(e) => void choose(e.target.files?.[0])}
+              />
+            </Labelled>
+          </Box>
+          <Box w="180px">
+            <Labelled title="Site of rows that name none" htmlFor="import-site">
+              <SelectBox
+                id="import-site"
+                value={settings.site ?? ''}
+                onChange={(e) => change({ site: e.target.value || null })}
+              >
+                <option value="">by its range of digits</option>
+                {sites.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.label}
+                  </option>
+                ))}
+              </SelectBox>
+            </Labelled>
+          </Box>
+          <Box w="160px">
+            <Labelled title="Class of rows that name none" htmlFor="import-class">
+              <SelectBox
+                id="import-class"
+                value={settings.class ?? ''}
+                onChange={(e) => change({ class: e.target.value || null })}
+              >
+                {classes.map((c) => (
+                  <option key={c.id} value={c.id}>
+                    {c.label}
+                  </option>
+                ))}
+              </SelectBox>
+            </Labelled>
+          </Box>
+          <Flex as="label" gap="8px" align="center" h="32px">
+            <TickBox
+              type="checkbox"
+              checked={settings.makeTeams}
+              onChange={(e) => change({ makeTeams: e.target.checked })}
+            />
+            Make teams that do not exist
+          </Flex>
+        </Flex>
+        {running ? <JobBar job={work} what={file?.name ?? 'Import'} /> : null}
+        {wrong ? (
+          <Box mb="14px">
+            <Wrong>{wrong}</Wrong>
+          </Box>
+        ) : null}
+        {done ? (
+          <Box
+            role="status"
+            border="1px solid"
+            borderColor="pine"
+            rounded="4px"
+            p="12px"
+            mb="14px"
+            data-testid="import-done"
+          >
+            {done.counts.add} added, {done.counts.change} changed, {done.counts.same} the same. It is in the draft, as
+            one edit.
+            <Flex gap="8px" mt="8px">
+              <ActLink href="/people">People</ActLink>
+              <ActLink href="/go-live">Read what differs from live</ActLink>
+            </Flex>
+          </Box>
+        ) : null}
+        {report && !done ? (
+          <>
+            <Recognised report={report} />
+            <MappingPart report={report} onChange={(mapping) => change({ mapping })} />
+            {report.limits.length > 0 ? (
+              <Box mb="14px" data-testid="import-limits">
+                <PartTitle>Limits with this sheet</PartTitle>
+                {report.limits.map((l) => (
+                  <Box key={l.words} fontSize="13px" color={l.over > 0 ? 'brick' : 'ink'}>
+                    {l.words}: {l.wanted} of {l.most}
+                    {l.over > 0 ? `, ${l.over} too many` : `, ${l.most - l.wanted} left`}
+                  </Box>
+                ))}
+              </Box>
+            ) : null}
+            {summary ? (
+              <Grid
+                templateColumns="repeat(5, auto)"
+                gap="24px"
+                justifyContent="start"
+                mb="14px"
+                data-testid="import-counts"
+              >
+                <Count n={summary.add} words="new" />
+                <Count n={summary.change} words="changed" />
+                <Count n={summary.same} words="the same" />
+                <Count n={summary.wrong} words="wrong" bad={summary.wrong > 0} />
+                <Count n={summary.leftOut} words="left out" />
+              </Grid>
+            ) : null}
+            <RowsPart report={report} settings={settings} busy={running} onChange={change} />
+            <Flex gap="8px" mt="16px">
+              <Act
+                look="main"
+                disabled={running || writes === 0 || report.counts.wrong > 0 || over}
+                onClick={() => file && void start('apply', file.id, settings)}
+              >
+                {report.counts.wrong > 0
+                  ? `${report.counts.wrong} rows are wrong`
+                  : `Write ${writes} ${writes === 1 ? 'row' : 'rows'} to the draft`}
+              </Act>
+            </Flex>
+          </>
+        ) : null}
+      </Box>
+    </Workspace>
+  );
+}
+
+function Recognised({ report }: { report: Report }) {
+  const { format, encoding, separator, sheet } = report.recognised;
+  const separators: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
+  return (
+    <Box color="quiet" mb="12px" data-testid="recognised">
+      {report.file}:{' '}
+      {format === 'CSV'
+        ? `CSV in ${encoding} with ${separators[separator ?? ','] ?? separator}`
+        : `workbook, sheet “${sheet}”`}
+      , {report.counts.rows} rows.
+    </Box>
+  );
+}
+
+function Count({ n, words, bad = false }: { n: number; words: string; bad?: boolean }) {
+  return (
+    <Box color={bad ? 'brick' : 'ink'}>
+      <chakra.span fontSize="20px" fontWeight={700} mr="6px">
+        {n}
+      </chakra.span>
+      {words}
+    </Box>
+  );
+}

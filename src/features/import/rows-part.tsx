@@ -1,0 +1,191 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
+import { COLUMNS, COLUMN_KEYS, type ColumnKey } from '@/core/import';
+import { Act, PartTitle, TextBox } from '@/ui/controls';
+import type { Report, ReportRow, Settings } from './report';
+
+interface Props {
+  report: Report;
+  settings: Settings;
+  busy: boolean;
+  onChange: (part: Partial<Settings>) => void;
+}
+
+/** The rows that are wrong, mended at their cells or left out; then what the others do. */
+export function RowsPart({ report, settings, busy, onChange }: Props) {
+  const correct = (row: number, column: number, text: string) =>
+    onChange({
+      corrections: { ...settings.corrections, [row]: { ...settings.corrections[row], [column]: text } },
+    });
+  const shown = COLUMN_KEYS.filter((k) => report.mapping[k] !== undefined);
+  return (
+    <>
+      {report.wrong.length > 0 ? (
+        <Box mb="16px" data-testid="wrong-rows">
+          <PartTitle
+            aside={
+              <Act
+                h="24px"
+                disabled={busy}
+                onClick={() => onChange({ leaveOut: [...settings.leaveOut, ...report.wrong.map((r) => r.row)] })}
+              >
+                Leave {report.counts.wrong === report.wrong.length ? 'all of them' : `these ${report.wrong.length}`} out
+              </Act>
+            }
+          >
+            Wrong rows
+          </PartTitle>
+          {report.wrong.map((r) => (
+            <WrongRow
+              key={r.row}
+              row={r}
+              report={report}
+              settings={settings}
+              busy={busy}
+              onCorrect={(column, text) => correct(r.row, column, text)}
+              onLeaveOut={() => onChange({ leaveOut: [...settings.leaveOut, r.row] })}
+            />
+          ))}
+        </Box>
+      ) : null}
+      {report.fine.length > 0 ? (
+        <Box>
+          <PartTitle>
+            {report.fine.length < report.counts.add + report.counts.change + report.counts.leftOut
+              ? `What rows do, the first ${report.fine.length}`
+              : 'What rows do'}
+          </PartTitle>
+          <Box
+            overflow="auto"
+            maxH="320px"
+            border="1px solid"
+            borderColor="line"
+            rounded="4px"
+            bg="raised"
+            tabIndex={0}
+          >
+            {report.fine.map((r) => (
+              <Flex
+                key={r.row}
+                gap="12px"
+                px="10px"
+                h="28px"
+                align="center"
+                fontSize="13px"
+                whiteSpace="nowrap"
+                borderBottom="1px solid"
+                borderColor="line"
+              >
+                <chakra.span color="quiet" w="52px">
+                  row {r.row + 1}
+                </chakra.span>
+                <chakra.span
+                  w="60px"
+                  color={r.action === 'add' ? 'pine' : r.action === 'change' ? 'saffronText' : 'quiet'}
+                >
+                  {r.action === 'add' ? 'new' : r.action === 'change' ? 'changed' : 'left out'}
+                </chakra.span>
+                <chakra.span fontFamily="mono" w="60px">
+                  {r.digits}
+                </chakra.span>
+                <chakra.span w="180px" overflow="hidden" textOverflow="ellipsis">
+                  {r.name}
+                </chakra.span>
+                {r.action === 'add'
+                  ? shown
+                      .filter((k) => !COLUMNS[k].secret && k !== 'digits' && k !== 'name')
+                      .map((k) => r.cells[report.mapping[k]!])
+                      .filter(Boolean)
+                      .join(' · ')
+                  : r.changes.map((c) => (
+                      <span key={c.column}>
+                        {COLUMNS[c.column].title}: <chakra.span color="quiet">{c.before || 'none'}</chakra.span> →{' '}
+                        {c.after || 'none'}
+                      </span>
+                    ))}
+              </Flex>
+            ))}
+          </Box>
+        </Box>
+      ) : null}
+    </>
+  );
+}
+
+function WrongRow({
+  row,
+  report,
+  settings,
+  busy,
+  onCorrect,
+  onLeaveOut,
+}: {
+  row: ReportRow;
+  report: Report;
+  settings: Settings;
+  busy: boolean;
+  onCorrect: (column: number, text: string) => void;
+  onLeaveOut: () => void;
+}) {
+  const byColumn = new Map(row.errors.map((e) => [e.column, e.sentence]));
+  const mended = (k: ColumnKey) => byColumn.has(k) && report.mapping[k] !== undefined;
+  const cells = COLUMN_KEYS.filter(mended);
+  const others = row.errors.filter((e) => e.column === null || report.mapping[e.column] === undefined);
+  return (
+    <Box borderTop="1px solid" borderColor="line" py="8px" data-testid="wrong-row">
+      <Flex gap="14px" align="flex-start" wrap="wrap">
+        <Box w="190px" lineHeight="32px">
+          <chakra.span color="quiet">row {row.row + 1}</chakra.span> {row.digits} {row.name}
+        </Box>
+        {cells.map((k) => (
+          <Cell
+            key={k}
+            title={COLUMNS[k].title}
+            text={settings.corrections[row.row]?.[report.mapping[k]!] ?? row.cells[report.mapping[k]!] ?? ''}
+            sentence={byColumn.get(k)!}
+            onCorrect={(text) => onCorrect(report.mapping[k]!, text)}
+          />
+        ))}
+        <Box flex="1" minW="160px" color="brick" lineHeight="32px">
+          {others.map((e) => e.sentence).join(' ')}
+        </Box>
+        <Act disabled={busy} onClick={onLeaveOut}>
+          Leave out
+        </Act>
+      </Flex>
+    </Box>
+  );
+}
+
+/** A cell that is wrong, typed anew where it stands. */
+function Cell({
+  title,
+  text,
+  sentence,
+  onCorrect,
+}: {
+  title: string;
+  text: string;
+  sentence: string;
+  onCorrect: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState(text);
+  const settle = () => typed !== text && onCorrect(typed);
+  return (
+    <Box w="230px">
+      <TextBox
+        aria-label={title}
+        aria-invalid
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={settle}
+        onKeyDown={(e) => e.key === 'Enter' && settle()}
+      />
+      <Box fontSize="12px" color="brick" role="alert">
+        {sentence}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,245 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/people';
+import { call } from '@/ui/api';
+import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { PaneSection, Workspace } from '@/ui/workspace';
+import type { Option } from '../objects/form-data';
+import { RefPicker } from '../objects/ref-picker';
+
+interface Proposal {
+  draftVersion: number;
+  name: string;
+  items: LeaveItem[];
+  forwarding: { extension: string; label: string; when: string; to: string }[];
+}
+
+interface Props {
+  id: string;
+  first: Proposal;
+  people: Option[];
+  destinations: Option[];
+  many: boolean;
+}
+
+const WAY_WORDS: Record<LeaveWay, string> = {
+  delete: 'goes',
+  empty: 'is taken out there',
+  replace: 'is replaced by …',
+  'hand over': 'goes to …',
+  'keep virtual': 'stays, calls go on until a day',
+};
+
+/** Somebody leaves: everything of theirs and everything that points there, with a proposal for each; nothing dangles afterwards. */
+export function LeavePage({ id, first, people, destinations, many }: Props) {
+  const router = useRouter();
+  const [proposal, setProposal] = useState(first);
+  const [choices, setChoices] = useState<Record<string, LeaveChoice>>({});
+  const [forward, setForward] = useState({ to: '', until: '' });
+  const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
+  const [heir, setHeir] = useState<string | null>(null);
+  const choiceOf = (item: LeaveItem): LeaveChoice => choices[item.key] ?? ({ do: item.proposed } as LeaveChoice);
+  const kept = proposal.items.some((i) => choiceOf(i).do === 'keep virtual');
+
+  const choose = (key: string, choice: LeaveChoice) => setChoices({ ...choices, [key]: choice });
+  /** Hands over to one person what can be handed over; numbers and references follow their extension. */
+  const handOver = (to: string | null) => {
+    setHeir(to);
+    if (!to) return setChoices({});
+    const next: Record<string, LeaveChoice> = {};
+    for (const i of proposal.items) if (i.ways.includes('hand over')) next[i.key] = { do: 'hand over', to };
+    setChoices(next);
+  };
+  const leave = async () => {
+    const done = await call<{ changed: number }>('POST', `/people/${id}/leave`, {
+      choices,
+      forward: kept ? forward : null,
+      draftVersion: proposal.draftVersion,
+    });
+    if (!done.ok) {
+      setErrors(done.errors);
+      if (done.status === 409) {
+        const again = await call<Proposal>('GET', `/people/${id}/leave`);
+        if (again.ok) setProposal(again.value);
+      }
+      return;
+    }
+    router.push('/people');
+    router.refresh();
+  };
+  const errorOf = (key: string) => errors.find((e) => e.path === `choices.${key}`)?.sentence ?? null;
+  const other = errors.find((e) => !e.path.startsWith('choices.'));
+  const own = proposal.items.filter((i) => i.ways.includes('delete') && !i.key.includes(' ', i.key.indexOf(' ') + 1));
+  const pointing = proposal.items.filter((i) => !own.includes(i));
+  const row = (item: LeaveItem) => (
+    <ItemRow
+      key={item.key}
+      item={item}
+      choice={choiceOf(item)}
+      error={errorOf(item.key)}
+      people={people}
+      destinations={destinations}
+      many={many}
+      onChoose={(c) => choose(item.key, c)}
+    />
+  );
+  return (
+    <Workspace
+      title={`${proposal.name} leaves`}
+      lead="Everything of theirs and everything that points there. Say what becomes of each; all of it is one edit of the draft, undone as one."
+      pane={
+        <>
+          <PaneSection title="Afterwards">
+            Nothing refers to anything that is gone. Forwarding of their extensions ends at once; a kept extension goes
+            on to the place you name until the day you name.
+          </PaneSection>
+          <PaneSection title="Live">Calls go as before until you go live.</PaneSection>
+        </>
+      }
+    >
+      <Box maxW="820px">
+        <Box mb="16px" maxW="360px">
+          <Labelled title="Hand everything over to" htmlFor="heir">
+            <RefPicker
+              id="heir"
+              value={heir}
+              options={people}
+              search={many ? 'person' : undefined}
+              nullable
+              placeholder="nobody: as proposed below"
+              onChange={handOver}
+            />
+          </Labelled>
+        </Box>
+        <PartTitle>Theirs</PartTitle>
+        {own.length === 0 ? <Box color="quiet">Nothing but their name.</Box> : own.map(row)}
+        {pointing.length > 0 ? (
+          <Box mt="18px">
+            <PartTitle>What points there</PartTitle>
+            {pointing.map(row)}
+          </Box>
+        ) : null}
+        {proposal.forwarding.length > 0 ? (
+          <Box mt="18px">
+            <PartTitle>Forwarding of others to them</PartTitle>
+            {proposal.forwarding.map((f) => (
+              <Box key={`${f.extension} ${f.when}`} fontSize="13px">
+                {f.label} forwards to {f.to}; it ends when {f.to} goes.
+              </Box>
+            ))}
+          </Box>
+        ) : null}
+        {kept ? (
+          <Flex gap="12px" mt="18px" align="flex-end">
+            <Box w="240px">
+              <Labelled
+                title="Calls to the kept extension go to"
+                htmlFor="leave-to"
+                hint="Digits as that phone would dial them."
+              >
+                <TextBox
+                  id="leave-to"
+                  fontFamily="mono"
+                  value={forward.to}
+                  onChange={(e) => setForward({ ...forward, to: e.target.value.replace(/\s/g, '') })}
+                />
+              </Labelled>
+            </Box>
+            <Box w="170px" pb="22px">
+              <Labelled title="until the end of" htmlFor="leave-until">
+                <TextBox
+                  id="leave-until"
+                  type="date"
+                  value={forward.until}
+                  onChange={(e) => setForward({ ...forward, until: e.target.value })}
+                />
+              </Labelled>
+            </Box>
+          </Flex>
+        ) : null}
+        {other ? (
+          <Box mt="14px">
+            <Wrong>{other.sentence}</Wrong>
+          </Box>
+        ) : null}
+        <Flex gap="8px" mt="20px">
+          <Act look="danger" onClick={leave}>
+            Let {proposal.name} leave
+          </Act>
+          <Act onClick={() => router.push(`/people/${id}`)}>Back</Act>
+        </Flex>
+      </Box>
+    </Workspace>
+  );
+}
+
+function ItemRow({
+  item,
+  choice,
+  error,
+  people,
+  destinations,
+  many,
+  onChoose,
+}: {
+  item: LeaveItem;
+  choice: LeaveChoice;
+  error: string | null;
+  people: Option[];
+  destinations: Option[];
+  many: boolean;
+  onChoose: (c: LeaveChoice) => void;
+}) {
+  const target = choice.do === 'hand over' ? 'person' : item.target;
+  const options = target === 'person' ? people : target === 'destination' ? destinations : [];
+  const whom = choice.do === 'hand over' ? choice.to : choice.do === 'replace' ? choice.by : null;
+  return (
+    <Box borderTop="1px solid" borderColor="line" py="6px" data-testid="leave-item">
+      <Flex gap="12px" align="center" wrap="wrap">
+        <chakra.span flex="1" minW="260px">
+          {item.what}
+        </chakra.span>
+        <SelectBox
+          w="220px"
+          aria-label={`What becomes of ${item.label}`}
+          value={choice.do}
+          onChange={(e) => {
+            const way = e.target.value as LeaveWay;
+            if (way === 'hand over') onChoose({ do: way, to: '' });
+            else if (way === 'replace') onChoose({ do: way, by: '' });
+            else onChoose({ do: way });
+          }}
+        >
+          {item.ways.map((w) => (
+            <option key={w} value={w}>
+              {WAY_WORDS[w]}
+            </option>
+          ))}
+        </SelectBox>
+        {choice.do === 'hand over' || choice.do === 'replace' ? (
+          <Box w="200px">
+            <RefPicker
+              aria-label={`In place of ${item.label}`}
+              value={whom === '' ? null : whom}
+              options={options}
+              search={many || options.length === 0 ? (target ?? 'destination') : undefined}
+              nullable={false}
+              placeholder="who or what"
+              onChange={(to) =>
+                to && onChoose(choice.do === 'hand over' ? { do: 'hand over', to } : { do: 'replace', by: to })
+              }
+            />
+          </Box>
+        ) : null}
+      </Flex>
+      {error ? (
+        <Box role="alert" color="brick" fontSize="13px">
+          {error}
+        </Box>
+      ) : null}
+    </Box>
+  );
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { LIMITS, LIMIT_WORDS, type LimitName } from '@/core/limits';
+import { call } from '@/ui/api';
+import { Act, Labelled, TextBox } from '@/ui/controls';
+
+/** The limits of the organisation with what is used; empty is no limit. */
+export function LimitsPart({
+  limits,
+  used,
+  may,
+}: {
+  limits: Record<LimitName, number | null>;
+  used: Record<LimitName, number>;
+  may: boolean;
+}) {
+  const router = useRouter();
+  const [typed, setTyped] = useState(
+    Object.fromEntries(LIMITS.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<
+      LimitName,
+      string
+    >,
+  );
+  const [said, setSaid] = useState<string | null>(null);
+  const save = async () => {
+    const body = Object.fromEntries(LIMITS.map((l) => [l, typed[l] === '' ? null : Number(typed[l])]));
+    const done = await call('PUT', '/limits', body);
+    setSaid(done.ok ? 'They hold from now on; what is there already stays.' : done.errors[0]!.sentence);
+    router.refresh();
+  };
+  return (
+    <Box>
+      <Grid templateColumns="repeat(auto-fill, minmax(200px, 1fr))" gap="12px" mb="10px">
+        {LIMITS.map((l) => (
+          <Labelled key={l} title={LIMIT_WORDS[l]} htmlFor={`limit-${l}`} hint={`${used[l]} in the draft`}>
+            <TextBox
+              id={`limit-${l}`}
+              inputMode="numeric"
+              placeholder="no limit"
+              disabled={!may}
+              value={typed[l]}
+              onChange={(e) => setTyped({ ...typed, [l]: e.target.value.replace(/\D/g, '') })}
+            />
+          </Labelled>
+        ))}
+      </Grid>
+      {may ? (
+        <Flex gap="10px" align="center">
+          <Act onClick={save}>Set limits</Act>
+          <Box role="status" color="quiet" fontSize="13px">
+            {said}
+          </Box>
+        </Flex>
+      ) : null}
+    </Box>
+  );
+}

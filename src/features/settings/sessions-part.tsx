@@ -1,0 +1,64 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { call } from '@/ui/api';
+import { Act } from '@/ui/controls';
+
+export interface Session {
+  id: string;
+  name: string;
+  since: string;
+  lastSeen: string;
+  address: string;
+  agent: string;
+  mine: boolean;
+}
+
+const time = (iso: string) => iso.slice(0, 16).replace('T', ' ');
+
+/** The browser in two words, from how it calls itself. */
+function browserOf(agent: string): string {
+  const name = /(Firefox|Edg|Chrome|Safari)\//.exec(agent)?.[1] ?? 'a program';
+  const on = /(Windows|Mac OS|Android|iPhone|Linux)/.exec(agent)?.[1];
+  return on ? `${name === 'Edg' ? 'Edge' : name} on ${on}` : name;
+}
+
+/** Open sessions, each to be ended. */
+export function SessionsPart({ sessions }: { sessions: Session[] }) {
+  const router = useRouter();
+  const end = async (id: string) => {
+    await call('DELETE', `/sessions/${id}`);
+    router.refresh();
+  };
+  return (
+    <Box>
+      {sessions.map((s) => (
+        <Flex
+          key={s.id}
+          gap="12px"
+          align="center"
+          minH="34px"
+          borderTop="1px solid"
+          borderColor="line"
+          fontSize="13px"
+          wrap="wrap"
+        >
+          <b>{s.name}</b>
+          <chakra.span color="quiet">
+            {browserOf(s.agent)}, from {s.address}, since {time(s.since)}, last seen {time(s.lastSeen)} UTC
+          </chakra.span>
+          <Box ml="auto">
+            {s.mine ? (
+              <chakra.span color="pine">this one</chakra.span>
+            ) : (
+              <Act h="24px" onClick={() => void end(s.id)}>
+                End it
+              </Act>
+            )}
+          </Box>
+        </Flex>
+      ))}
+    </Box>
+  );
+}
