@@ -113,9 +113,9 @@ export const HOURS: Input<'hours'>[] = [
 
 export const ROUTE_RULES: Input<'routeRules'>[] = [
   { id: 'free-closed', route: 'in-free', position: 10, hours: 'bookings-hours', when: 'closed', leadsTo: 'm-2105' },
-  { id: 'free-holiday', route: 'in-free', position: 20, hours: 'bookings-hours', when: 'holiday', leadsTo: 'm-2000' },
+  { id: 'free-holiday', route: 'in-free', position: 5, hours: 'bookings-hours', when: 'holiday', leadsTo: 'm-2000' },
   { id: 'vastra-closed', route: 'in-vastra', position: 10, hours: 'vastra-hours', when: 'closed', leadsTo: 'm-3000' },
-  { id: 'vastra-holiday', route: 'in-vastra', position: 20, hours: 'vastra-hours', when: 'holiday', leadsTo: 'e-2000' },
+  { id: 'vastra-holiday', route: 'in-vastra', position: 5, hours: 'vastra-hours', when: 'holiday', leadsTo: 'e-2000' },
 ];
 
 export const PRESENCE: Input<'presenceRules'>[] = [

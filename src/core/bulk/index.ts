@@ -20,28 +20,31 @@ import { person } from '../plan/objects/person';
 const e = extension.shape;
 const m = mailbox.shape;
 
+/** A field's schema without its default: what a change does not name must stay, not become what new objects get. */
+const bare = <T extends z.ZodType>(field: z.ZodDefault<T>): T => field.unwrap() as T;
+
 /** What many are changed to; what is not named stays. */
 export const bulkChangeSchema = z
   .strictObject({
     class: e.class,
-    outgoingNumber: e.outgoingNumber,
-    withholdNumber: e.withholdNumber,
-    ringSeconds: e.ringSeconds,
-    language: person.shape.language,
+    outgoingNumber: bare(e.outgoingNumber),
+    withholdNumber: bare(e.withholdNumber),
+    ringSeconds: bare(e.ringSeconds),
+    language: bare(person.shape.language),
     addTeams: z.array(z.string().max(36)).max(20),
     removeTeams: z.array(z.string().max(36)).max(20),
     mailbox: z
       .strictObject({
-        on: m.on,
-        attachSound: m.attachSound,
-        afterMail: m.afterMail,
-        announceNumber: m.announceNumber,
-        announceTime: m.announceTime,
-        mostMessages: m.mostMessages,
-        longestMessageSeconds: m.longestMessageSeconds,
-        greeting: m.greeting,
-        greetingBusy: m.greetingBusy,
-        greetingAway: m.greetingAway,
+        on: bare(m.on),
+        attachSound: bare(m.attachSound),
+        afterMail: bare(m.afterMail),
+        announceNumber: bare(m.announceNumber),
+        announceTime: bare(m.announceTime),
+        mostMessages: bare(m.mostMessages),
+        longestMessageSeconds: bare(m.longestMessageSeconds),
+        greeting: bare(m.greeting),
+        greetingBusy: bare(m.greetingBusy),
+        greetingAway: bare(m.greetingAway),
       })
       .partial(),
   })

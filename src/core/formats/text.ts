@@ -51,5 +51,7 @@ function firstBad(bytes: Uint8Array): number {
       bad = middle;
     }
   }
+  // A character may look well until its second octet is missing; it begins at its first.
+  while (good > 0 && (bytes[good - 1]! & 0xc0) === 0xc0) good--;
   return good;
 }

@@ -1,6 +1,8 @@
 import {
   OBJECTS,
+  OBJECT_KINDS,
   fieldsOf,
+  fitsTarget,
   labelOf,
   objectsOf,
   referrersOf,
@@ -168,6 +170,11 @@ function replaced(object: AnyObject, fact: FieldFacts, ids: readonly string[], b
   return { ...object, [fact.field]: next } as AnyObject;
 }
 
+/** Whether an id is that of something a reference of this field may point to. */
+function isOfTarget(plan: Plan, fact: FieldFacts, id: string): boolean {
+  return OBJECT_KINDS.some((kind) => fitsTarget(fact.ref!, kind) && objectsOf(plan, kind).some((o) => o.id === id));
+}
+
 /**
  * The plan's objects as they are after somebody left, by the choices made (proposals stand for those not made). Nothing that
  * stays refers to anything that goes. What can't be is told by its item.
@@ -180,6 +187,11 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
     after.set(before.id, { kind, before: known?.before ?? before, after: next });
   };
   const gone = new Map<string, { kind: ObjectKind; object: AnyObject }>();
+  const letGo = (item: LeaveItem, before: AnyObject, object: AnyObject, fact: FieldFacts, ids: readonly string[]) => {
+    if (item.ways.includes('empty')) return put(item.kind, before, without(object, fact, ids));
+    gone.set(item.id, { kind: item.kind, object });
+    put(item.kind, before, null);
+  };
   const own = ownOf(plan, person);
   const exists = new Set(plan.people.map((p) => p.id));
   for (const [id, { kind, object }] of own) {
@@ -210,20 +222,21 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
     more = false;
     const current = withChanges(plan, after);
     for (const { item, fact, ids } of pointing(current, gone)) {
-      const object = objectsOf(current, item.kind).find((o) => o.id === item.id) as AnyObject;
+      if (gone.has(item.id)) continue;
+      const known = after.get(item.id)?.after;
+      const object = known ?? (objectsOf(current, item.kind).find((o) => o.id === item.id) as AnyObject);
       const chosen: LeaveChoice = choices[item.key] ?? ({ do: item.proposed } as LeaveChoice);
       const before = after.get(item.id)?.before ?? object;
       if (chosen.do === 'replace') {
         const next = replaced(object, fact, ids, chosen.by);
-        const fits = !gone.has(chosen.by) && OBJECTS[item.kind].schema.safeParse(next).success;
+        const fits =
+          !gone.has(chosen.by) &&
+          isOfTarget(current, fact, chosen.by) &&
+          OBJECTS[item.kind].schema.safeParse(next).success;
         if (fits) put(item.kind, before, next);
         else errors.push({ key: item.key, sentence: 'What is to take its place goes too, or can’t stand there.' });
-        if (!fits) put(item.kind, before, without(object, fact, ids));
-      } else if (item.ways.includes('empty')) put(item.kind, before, without(object, fact, ids));
-      else {
-        gone.set(item.id, { kind: item.kind, object });
-        put(item.kind, before, null);
-      }
+        if (!fits) letGo(item, before, object, fact, ids);
+      } else letGo(item, before, object, fact, ids);
       more = true;
     }
   }

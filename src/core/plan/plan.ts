@@ -200,7 +200,7 @@ const LABELS: { [K in ObjectKind]?: (object: ObjectOf[K]) => string } = {
   shortNumber: (o) => `${o.map} in ${o.country}`,
   featureCode: (o) => `${o.digits} ${o.name}`,
   attendantKey: (o) => `${/^.$/.test(o.key) ? `key ${o.key}` : o.key} when ${o.mode}`,
-  routeRule: (o) => `rule when ${o.when}`,
+  routeRule: (o) => `when ${o.when}`,
   reachStep: (o) => `step ${o.position}`,
   presenceChoice: () => 'own rule of a presence state',
   sitePair: (o) => `${o.siteA} and ${o.siteB}`,

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { changedFields, fieldsOf, labelOf, OBJECTS, type AnyObject, type ObjectKind } from '@/core/plan';
+import {
+  OBJECT_KINDS,
+  OBJECTS,
+  changedFields,
+  fieldsOf,
+  labelOf,
+  objectsOf,
+  type AnyObject,
+  type ObjectKind,
+  type Plan,
+} from '@/core/plan';
 import { writeCsv } from '@/core/formats';
 import { maySee } from '../access/areas';
 import { demand, may, mayEverywhere, type Actor } from '../access/rights';
@@ -72,6 +82,7 @@ export async function historyCsv(actor: Actor, ask: HistoryAsk): Promise<string>
 async function fetched(actor: Actor, ask: HistoryAsk, most: number): Promise<HistoryEntry[]> {
   const [edits, acts] = await Promise.all([editsOf(ask, most), actsOf(actor, ask, most)]);
   const { plan } = await draftPlan();
+  const names = namesIn(plan, edits);
   const all = mayEverywhere(actor, 'look');
   const visible = all
     ? edits
@@ -79,7 +90,7 @@ async function fetched(actor: Actor, ask: HistoryAsk, most: number): Promise<His
         const value = json(r.after_value) ?? json(r.before_value);
         return value !== null && maySee(actor, plan, r.object_kind as DraftKind, value);
       });
-  return [...visible.map(editEntry), ...acts.map(actEntry)]
+  return [...visible.map((r) => editEntry(r, names)), ...acts.map(actEntry)]
     .sort((a, b) => (a.key < b.key ? 1 : a.key > b.key ? -1 : 0))
     .slice(0, most);
 }
@@ -148,7 +159,7 @@ async function actsOf(actor: Actor, ask: HistoryAsk, most: number): Promise<Foun
 const json = (v: unknown): Record<string, unknown> | null =>
   v === null || v === undefined ? null : ((typeof v === 'string' ? JSON.parse(v) : v) as Record<string, unknown>);
 
-function editEntry(r: Found): HistoryEntry {
+function editEntry(r: Found, names: Names): HistoryEntry {
   const kind = r.object_kind as DraftKind;
   const [before, after] = [json(r.before_value), json(r.after_value)];
   const object = (after ?? before) as unknown as AnyObject;
@@ -157,8 +168,7 @@ function editEntry(r: Found): HistoryEntry {
     before && after
       ? changedFields(before, after).map((f) => ({
           title: titles.get(f) ?? f,
-          before: shown(f, before[f]),
-          after: shown(f, after[f]),
+          ...inWords(f, before[f], after[f], names),
         }))
       : [];
   return {
@@ -185,11 +195,47 @@ function safeLabel(kind: ObjectKind, object: AnyObject): string {
   }
 }
 
-/** Secrets are versions only, and even those say just that there is another one. */
-function shown(field: string, value: unknown): string {
-  if (field === 'sipPassword' || field === 'password') return value === null ? 'none' : '•••';
+type Names = ReadonlyMap<string, string>;
+
+/** Names of everything that references in these rows may point to. */
+function namesIn(plan: Plan, edits: readonly Found[]): Names {
+  const quoted = new Set<string>();
+  for (const r of edits)
+    for (const value of [r.before_value, r.after_value])
+      for (const [, id] of textOf(value).matchAll(/"([a-z0-9][a-z0-9-]{0,35})"/g)) quoted.add(id!);
+  const out = new Map<string, string>();
+  for (const kind of OBJECT_KINDS)
+    for (const o of objectsOf(plan, kind)) if (quoted.has(o.id)) out.set(o.id, safeLabel(kind, o as AnyObject));
+  return out;
+}
+
+const textOf = (v: unknown) => (typeof v === 'string' ? v : JSON.stringify(v ?? null));
+
+/** A field before and after: references by name, of structures only the parts that differ, of secrets just that there is one. */
+function inWords(field: string, before: unknown, after: unknown, names: Names): { before: string; after: string } {
+  if (field === 'sipPassword' || field === 'password') {
+    const masked = (v: unknown) => (v === null ? 'none' : '•••');
+    return { before: masked(before), after: masked(after) };
+  }
+  if (isRecord(before) && isRecord(after)) {
+    const keys = changedFields(before, after);
+    const parts = (o: Record<string, unknown>) => keys.map((k) => `${k} ${said(o[k], names)}`).join(', ');
+    return { before: parts(before), after: parts(after) };
+  }
+  return { before: said(before, names), after: said(after, names) };
+}
+
+const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+
+function said(value: unknown, names: Names): string {
   if (value === null || value === undefined || value === '') return 'none';
-  return typeof value === 'string' ? value : JSON.stringify(value);
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map((v) => said(v, names)).join(', ') || 'none';
+  if (isRecord(value))
+    return Object.entries(value)
+      .map(([k, v]) => `${k} ${said(v, names)}`)
+      .join(' ');
+  return names.get(String(value)) ?? String(value);
 }
 
 const ACTIONS: Record<string, string> = {

@@ -55,7 +55,7 @@ function indexOf(draft: HeldPlan, kind: LedgerKind): Index {
   let index = known.get(kind);
   if (!index) {
     const source = SOURCES[kind] as unknown as LedgerSource<AnyObject>;
-    const cellsOf = source.cells(draft.plan);
+    const cellsOf = source.cells(draft.plan, draft.exchange);
     const entries = objectsOf(draft.plan, kind as ObjectKind).map((object): Entry => {
       const cells = cellsOf(object as AnyObject);
       const text = Object.values(cells).join('\n').toLowerCase();
@@ -99,7 +99,7 @@ export function fitting(actor: Actor, draft: HeldPlan, kind: LedgerKind, ask: Le
   const found = sortedBy(index, key).filter(
     (e) =>
       words.every((w) => e.folded.includes(w)) &&
-      tests.every((fits) => fits(e.object)) &&
+      tests.every((fits) => fits(e.object, e.cells)) &&
       (all || maySee(actor, draft.plan, kind, e.object)),
   );
   return ask.sort.startsWith('-') ? found.reverse() : found;

@@ -1,4 +1,4 @@
-import { fromOutside, landingTimes } from '@/core/analysis';
+import { fromOutside, landingTimes, takes } from '@/core/analysis';
 import { showNumber, spacedNumber } from '@/core/numbers';
 import {
   OBJECT_KINDS,
@@ -13,7 +13,7 @@ import {
   type Plan,
   type PlanNumber,
 } from '@/core/plan';
-import { trace } from '@/core/routing';
+import { trace, type Exchange } from '@/core/routing';
 import type { HeldPlan } from '../draft';
 import { situationAt } from '../state/forwarding';
 
@@ -21,10 +21,10 @@ import { situationAt } from '../state/forwarding';
 export interface LedgerSource<T> {
   /** key of the column that rows are sorted by at first */
   first: string;
-  cells: (plan: Plan) => (object: T) => Record<string, string>;
+  cells: (plan: Plan, exchange: () => Exchange) => (object: T) => Record<string, string>;
   late?: (draft: HeldPlan, objects: readonly T[]) => Promise<Record<string, string>[]>;
   /** what rows can be chosen by besides text: a facet's id to a test */
-  facets: Record<string, (plan: Plan, id: string) => (object: T) => boolean>;
+  facets: Record<string, (plan: Plan, id: string) => (object: T, cells: Record<string, string>) => boolean>;
 }
 
 const names = (list: readonly { id: string; name: string }[]) => new Map(list.map((o) => [o.id, o.name]));
@@ -148,24 +148,20 @@ const mailbox: LedgerSource<Mailbox> = {
   },
 };
 
-/** Which kinds of thing numbers can be chosen by. */
-const NUMBER_USES: Record<string, (n: PlanNumber, routed: ReadonlySet<string>) => boolean> = {
-  free: (n, routed) => n.belongsTo === null && !routed.has(n.id) && n.state !== 'retired',
-  used: (n, routed) => n.belongsTo !== null || routed.has(n.id),
-};
-
 const number: LedgerSource<PlanNumber> = {
   first: 'e164',
-  cells(plan) {
+  cells(plan, exchange) {
     const sites = new Map(plan.sites.map((s) => [s.id, s]));
     const trunks = names(plan.trunks);
     const labels = destinationLabels(plan);
     const routes = routesOfNumbers(plan);
+    const mapped = exchange().routes.filter((r) => r.called !== null);
     const main = new Set(plan.sites.map((s) => s.mainNumber));
     return (n) => {
       const uses = [
         n.belongsTo ? (labels.get(n.belongsTo) ?? '') : '',
         ...(routes.get(n.id) ?? []).map((r) => `route ${r}`),
+        ...mapped.filter((r) => takes(r, n.e164)).map((r) => `route ${r.route.name}`),
         main.has(n.id) ? 'main number' : '',
       ].filter(Boolean);
       return {
@@ -199,10 +195,8 @@ const number: LedgerSource<PlanNumber> = {
     site: (_plan, id) => (n) => n.site === id,
     trunk: (_plan, id) => (n) => n.trunk === id,
     state: (_plan, id) => (n) => n.state === id,
-    use: (plan, id) => {
-      const routed = new Set([...routesOfNumbers(plan).keys(), ...plan.sites.flatMap((s) => s.mainNumber ?? [])]);
-      return (n) => NUMBER_USES[id]?.(n, routed) ?? true;
-    },
+    // What a number is used for is a cell of its own row already.
+    use: (_plan, id) => (_n, cells) => (id === 'free' ? cells.belongs === 'free' : cells.belongs !== 'free'),
   },
 };
 
