@@ -9,7 +9,8 @@ import {
   type Plan,
   type RefTarget,
 } from '@/core/plan';
-import { Refused, demand, type Actor } from './access/rights';
+import { maySee } from './access/areas';
+import { Refused, demand, mayEverywhere, type Actor } from './access/rights';
 import { draftPlan } from './draft';
 
 /* What references may point to: whole lists where they are short, found by text where they are long. */
@@ -62,9 +63,11 @@ export async function findOptions(actor: Actor, target: string, text: string): P
     throw new Refused(404, 'no-such-kind', `There is no kind of object called ${target}.`);
   const { plan } = await draftPlan();
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const all = mayEverywhere(actor, 'look');
   const found: (Option & { rank: number })[] = [];
   for (const kind of kindsOf(target as RefTarget))
     for (const o of objectsOf(plan, kind)) {
+      if (!all && !maySee(actor, plan, kind, o)) continue;
       const label = labelFor(kind, o as AnyObject, target as RefTarget);
       const folded = label.toLowerCase();
       if (!words.every((w) => folded.includes(w))) continue;

@@ -52,6 +52,9 @@ function objects(phones: string[], box: string, people: string[], classId: strin
   const moved = JSON.parse(text) as Record<string, { id: string }[]>;
   moved.sitePairs = [{ id: 'pair', siteA: 'north-quay', siteB: 'tidewren', codec: 'G.729' } as never];
   moved.shortNumbers = [{ id: 'short', country: 'GB', map: '14x{2}', name: 'trial' } as never];
+  moved.presenceChoices = [
+    { id: 'own', extension: phones[0], rule: 'p-meeting', internal: 'busy', outside: 'forward', outsideTo: phones[1] },
+  ] as never;
   moved.teams![0] = { id: 'sales', name: 'Sales', note: `with ${people.length} people` } as never;
   return OBJECT_KINDS.filter((k) => !KNOWN.has(k)).flatMap((kind) =>
     moved[OBJECTS[kind].list]!.map((value) => ({ kind, id: value.id, rowVersion: null, value })),

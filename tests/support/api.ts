@@ -16,6 +16,8 @@ export class Client {
   static anonymous = () => new Client({});
   static bearer = (token: string) => new Client({ authorization: `Bearer ${token}` });
 
+  static withCookie = (cookie: string) => new Client({ cookie, 'sec-fetch-site': 'same-origin' });
+
   static async signedIn([name, password]: readonly [string, string]): Promise<Client> {
     const response = await fetch(`${BASE}/api/v1/session`, {
       method: 'POST',
@@ -24,7 +26,7 @@ export class Client {
     });
     const cookie = /polydrome_session=[^;]+/.exec(response.headers.get('set-cookie') ?? '')?.[0];
     if (!cookie) throw new Error(`sign-in of ${name}: ${response.status}`);
-    return new Client({ cookie, 'sec-fetch-site': 'same-origin' });
+    return Client.withCookie(cookie);
   }
 
   async send<T = Record<string, unknown>>(
@@ -39,11 +41,31 @@ export class Client {
       body: raw,
       headers: { ...this.headers, ...(raw === undefined ? {} : { 'content-type': 'application/json' }), ...more },
     });
-    return { status: response.status, body: (await response.json()) as Answer<T>['body'] };
+    const json = response.headers.get('content-type')?.includes('json') ?? false;
+    return { status: response.status, body: (json ? await response.json() : {}) as Answer<T>['body'] };
+  }
+
+  /** Sends a file as it is. */
+  async file(path: string, content: string | Uint8Array): Promise<Answer<{ id: string }>> {
+    const body = typeof content === 'string' ? content : Uint8Array.from(content);
+    const response = await fetch(`${BASE}/api/v1${path}`, { method: 'POST', body, headers: this.headers });
+    return { status: response.status, body: (await response.json()) as Answer<{ id: string }>['body'] };
+  }
+
+  /** What a path answers, as text with its type. */
+  async text(path: string): Promise<{ status: number; type: string; text: string }> {
+    const response = await fetch(`${BASE}/api/v1${path}`, { headers: this.headers });
+    return { status: response.status, type: response.headers.get('content-type') ?? '', text: await response.text() };
+  }
+
+  async bytes(path: string): Promise<Uint8Array> {
+    const response = await fetch(`${BASE}/api/v1${path}`, { headers: this.headers });
+    return new Uint8Array(await response.arrayBuffer());
   }
 
   get = <T = Record<string, unknown>>(path: string) => this.send<T>('GET', path);
   post = <T = Record<string, unknown>>(path: string, body: unknown = {}) => this.send<T>('POST', path, body);
+  delete = <T = Record<string, unknown>>(path: string) => this.send<T>('DELETE', path);
   put = <T = Record<string, unknown>>(path: string, body: unknown) => this.send<T>('PUT', path, body);
 }
 

@@ -9,7 +9,9 @@ async function main() {
   for (const p of paths) {
     try {
       await visit(page, p);
-    } catch (e) { console.log(p, String(e).slice(0, 200)); }
+    } catch (e) {
+      console.log(p, String(e).slice(0, 200));
+    }
     await page.screenshot({ path: `/tmp/look/${p.replace(/[^a-z0-9]+/gi, '_')}.png` as `${string}.png` });
     console.log(p);
   }

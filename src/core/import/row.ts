@@ -118,7 +118,7 @@ class Row {
     this.passwords(mailbox);
     const { before, extension, outcome, work } = this;
     work.touched.set(extension.id, { kind: 'extension', before, after: extension, row: outcome.row });
-    outcome.name = extension.name ?? '';
+    outcome.name = outcome.name || extension.name;
     outcome.action = before === null ? 'add' : outcome.changes.length > 0 ? 'change' : 'same';
   }
 
@@ -151,7 +151,10 @@ class Row {
     const text = (value: string): Cell<string> => ({ ok: true, value });
     const filled = (title: string) => (value: string) => (value === '' ? wrong(`${title} is empty.`) : text(value));
     this.put('name', filled('The name'), (v) => (e.name = v));
-    if (e.name === undefined) this.fail('name', 'The name is missing.');
+    if (e.name === undefined) {
+      this.fail('name', 'The name is missing.');
+      e.name = e.digits;
+    }
     this.put(
       'kind',
       (t) => readKind(t),

@@ -90,9 +90,9 @@ export async function applyEdits(actor: Actor, edits: readonly Edit[], options: 
     const [lock] = await rows<{ version: number }>(connection, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
     const before = await draftInside(connection, Number(lock!.version));
     const known = objectsById(before.plan, new Set(parsed.map((e) => e.kind)));
+    refuseNotAllowed(actor, before.plan, parsed, known);
     for (const edit of parsed) await refuseStale(connection, before, edit, known);
     const after = planWith(before.plan, parsed);
-    refuseNotAllowed(actor, before.plan, after, parsed, known);
     refuseBroken(after, parsed, known);
     await refuseBeyondLimits(connection, before.plan, after);
     const total = parsed.length;
@@ -115,12 +115,12 @@ type Known = ReturnType<typeof objectsById>;
 const wasOf = (known: Known, e: ParsedEdit) => known.get(`${e.kind} ${e.id}`) ?? null;
 
 /** Every object must be one that the actor may edit, where it was and where it will be. */
-function refuseNotAllowed(actor: Actor, before: Plan, after: Plan, edits: readonly ParsedEdit[], known: Known): void {
+function refuseNotAllowed(actor: Actor, plan: Plan, edits: readonly ParsedEdit[], known: Known): void {
   if (mayEverywhere(actor, 'edit')) return;
   for (const e of edits) {
     const was = wasOf(known, e);
-    if (was) demandFor(actor, 'edit', before, e.kind, was);
-    if (e.value) demandFor(actor, 'edit', after, e.kind, e.value);
+    if (was) demandFor(actor, 'edit', plan, e.kind, was);
+    if (e.value) demandFor(actor, 'edit', plan, e.kind, e.value);
   }
 }
 

@@ -8,7 +8,8 @@ import {
   type Difference,
   type Plan,
 } from '@/core/plan';
-import { Refused, demand, type Actor } from '../access/rights';
+import { maySee } from '../access/areas';
+import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
 import type { DraftKind } from '../db/tables';
 import { reading, rows } from '../db/pool';
 import { applyEdits, currentValue, type Edit, type EditResult } from './edit';
@@ -34,7 +35,10 @@ export interface Pending {
 export async function pendingEdits(actor: Actor): Promise<Pending> {
   demand(actor, 'look');
   const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
-  const found = differences(live.plan, draft.plan);
+  const all = mayEverywhere(actor, 'look');
+  const found = differences(live.plan, draft.plan).filter(
+    (d) => all || maySee(actor, d.after ? draft.plan : live.plan, d.kind, (d.after ?? d.before)!),
+  );
   const people = await editors(live.version);
   return {
     draftVersion: draft.version,

@@ -1,5 +1,5 @@
 import { differences, type AnyObject, type Difference, type Plan } from '@/core/plan';
-import { Refused, demand, type Actor } from '../access/rights';
+import { Refused, demand, demandEverywhere, type Actor } from '../access/rights';
 import { change, reading, rows, transaction } from '../db/pool';
 import { applyEdits, type EditResult } from './edit';
 import { asEdit, described } from './pending';
@@ -18,7 +18,7 @@ export interface Revision {
  * nothing happens (409), so that nobody makes live what they have not seen.
  */
 export async function goLive(actor: Actor, draftVersion: number, note: string): Promise<Revision> {
-  demand(actor, 'goLive');
+  demandEverywhere(actor, 'goLive');
   const live = await livePlan();
   return transaction(async (c) => {
     const [lock] = await rows<{ version: number }>(c, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
@@ -77,7 +77,7 @@ export interface Comparison {
 
 /** What differs from revision `from` to another, or to the draft. */
 export async function compareRevisions(actor: Actor, from: number, to: number | 'draft'): Promise<Comparison> {
-  demand(actor, 'look');
+  demandEverywhere(actor, 'look');
   const [a, b] = await Promise.all([revisionPlan(from), to === 'draft' ? draftPlan() : revisionPlan(to)]);
   return {
     from: `revision ${from}`,

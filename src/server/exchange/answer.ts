@@ -1,6 +1,7 @@
 import { readCall, type Question } from '@/core/ask';
 import { trace, type Situation, type Trace } from '@/core/routing';
-import { Refused } from '../access/rights';
+import { demandFor } from '../access/areas';
+import { Refused, type Actor } from '../access/rights';
 import { draftPlan, livePlan, revisionPlan, type HeldPlan } from '../draft/store';
 import { situationAt } from '../state/forwarding';
 
@@ -19,7 +20,12 @@ export interface Answered {
 }
 
 /** Answers one question in one plan; state beside the plan is taken as it is at that moment unless a situation is given. */
-export async function answerIn(held: HeldPlan, question: Question, situation?: Situation): Promise<Answered> {
+export async function answerIn(
+  actor: Actor,
+  held: HeldPlan,
+  question: Question,
+  situation?: Situation,
+): Promise<Answered> {
   const read = readCall(question, held.exchange(), Date.now());
   if (!read.ok)
     throw new Refused(
@@ -29,6 +35,10 @@ export async function answerIn(held: HeldPlan, question: Question, situation?: S
       read.path,
       read.offset === undefined ? undefined : { offset: read.offset },
     );
+  if (read.call.from.type === 'extension') {
+    const caller = held.exchange().extensions.get(read.call.from.id)!;
+    demandFor(actor, 'ask', held.plan, 'extension', caller);
+  }
   const known = situation ?? (await situationAt(read.call.at));
   return { trace: trace(held.exchange(), read.call, known), at: new Date(read.call.at).toISOString(), zone: read.zone };
 }

@@ -2,7 +2,8 @@ import { same } from '@/core/analysis';
 import { fold, splitAsk } from '@/core/ask';
 import { OBJECTS, labelOf, objectsOf, type AnyObject, type ObjectKind, type Plan } from '@/core/plan';
 import type { Landing, Outcome, Trace } from '@/core/routing';
-import { Refused, demand, type Actor } from '../access/rights';
+import { maySee } from '../access/areas';
+import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
 import { draftPlan, livePlan, type HeldPlan } from '../draft/store';
 import { answerIn } from './answer';
 
@@ -43,9 +44,12 @@ export async function ask(actor: Actor, text: string): Promise<AskAnswer> {
   demand(actor, 'ask');
   const parts = splitAsk(text);
   const draft = await draftPlan();
-  if (!parts) return { type: 'found', found: findObjects(draft.plan, text) };
+  if (!parts) return { type: 'found', found: findObjects(visible(actor, draft.plan), text) };
   try {
-    const [inDraft, inLive] = [await short(draft, parts), await livePlan().then((live) => short(live, parts))];
+    const [inDraft, inLive] = [
+      await short(actor, draft, parts),
+      await livePlan().then((live) => short(actor, live, parts)),
+    ];
     if (inDraft.refused && inLive.refused) return { type: 'unclear', sentence: inDraft.refused, found: [] };
     const agree = inDraft.trace !== undefined && same(inLive.trace ?? null, inDraft.trace);
     return {
@@ -63,6 +67,17 @@ export async function ask(actor: Actor, text: string): Promise<AskAnswer> {
   }
 }
 
+/** The plan with only what the actor may look at, for finding things in. */
+function visible(actor: Actor, plan: Plan): Plan {
+  if (mayEverywhere(actor, 'look')) return plan;
+  const out = { ...plan } as unknown as Record<string, AnyObject[]>;
+  for (const kind of FINDABLE) {
+    const { list } = OBJECTS[kind];
+    out[list] = out[list]!.filter((o) => maySee(actor, plan, kind, o));
+  }
+  return out as unknown as Plan;
+}
+
 interface Short {
   answer: ShortAnswer;
   trace?: Trace;
@@ -71,9 +86,13 @@ interface Short {
   zone?: string;
 }
 
-async function short(held: HeldPlan, parts: { from: string; dial: string; when: string }): Promise<Short> {
+async function short(
+  actor: Actor,
+  held: HeldPlan,
+  parts: { from: string; dial: string; when: string },
+): Promise<Short> {
   try {
-    const { trace, at, zone } = await answerIn(held, parts);
+    const { trace, at, zone } = await answerIn(actor, held, parts);
     return { answer: { outcome: trace.outcome, lands: trace.lands, detail: detailOf(trace) }, trace, at, zone };
   } catch (e) {
     if (!(e instanceof Refused)) throw e;

@@ -57,14 +57,17 @@ export async function readJob(actor: Actor, id: string): Promise<Job> {
   };
 }
 
+/** What stopped work tells. */
+export const STOPPED = { sentence: 'Stopped; nothing was changed.' };
+
 /** Asks work to stop. What waits is stopped at once; what runs stops at its next step, and then nothing of it has happened. */
 export async function stopJob(actor: Actor, id: string): Promise<Job> {
   await readJob(actor, id);
   await reading((c) =>
     change(
       c,
-      "UPDATE job SET ended_at = IF(state = 'waiting', ?, ended_at), state = IF(state = 'waiting', 'stopped', state), stop_asked = 1 WHERE id = ? AND state IN ('waiting', 'running')",
-      [new Date(), id],
+      "UPDATE job SET ended_at = IF(state = 'waiting', ?, ended_at), result = IF(state = 'waiting', ?, result), state = IF(state = 'waiting', 'stopped', state), stop_asked = 1 WHERE id = ? AND state IN ('waiting', 'running')",
+      [new Date(), JSON.stringify(STOPPED), id],
     ),
   );
   return readJob(actor, id);

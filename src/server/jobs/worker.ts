@@ -3,7 +3,7 @@ import { Refused, type Actor } from '../access/rights';
 import { DatabaseGone, change, reading, rows, transaction, type Queryable } from '../db/pool';
 import { EditRefused } from '../draft/edit';
 import { log } from '../log';
-import type { JobKind } from './jobs';
+import { STOPPED, type JobKind } from './jobs';
 
 /* Takes waiting jobs one after the other. Several workers may run: a job belongs to the one that holds its lease. */
 
@@ -102,7 +102,7 @@ export async function workOnce(handlers: Record<JobKind, Handler>): Promise<bool
 
 /** State and result of work that did not come to its end. */
 function ending(e: unknown): [string, Record<string, unknown>] {
-  if (e instanceof Stopped) return ['stopped', { sentence: 'Stopped; nothing was changed.' }];
+  if (e instanceof Stopped) return ['stopped', STOPPED];
   if (e instanceof EditRefused) return ['refused', { errors: e.errors.slice(0, 200), ...e.detail }];
   if (e instanceof Refused)
     return ['refused', { errors: [{ code: e.code, path: e.path, sentence: e.message }], ...e.detail }];

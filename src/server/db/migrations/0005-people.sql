@@ -9,7 +9,7 @@ CREATE TABLE IF NOT EXISTS mailbox_owners (
   CONSTRAINT mailbox_owners_target FOREIGN KEY (target) REFERENCES person (id)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
 
-INSERT IGNORE INTO mailbox_owners (owner, position, target) SELECT id, 0, owner FROM mailbox WHERE owner IS NOT NULL;
+BEGIN NOT ATOMIC IF EXISTS (SELECT 1 FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'mailbox' AND column_name = 'owner') THEN INSERT IGNORE INTO mailbox_owners (owner, position, target) SELECT id, 0, owner FROM mailbox WHERE owner IS NOT NULL; END IF; END;
 
 ALTER TABLE mailbox DROP FOREIGN KEY IF EXISTS mailbox_owner;
 

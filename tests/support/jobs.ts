@@ -1,0 +1,38 @@
+import type { Client } from './api';
+
+export interface JobAnswer {
+  state: string;
+  done: number;
+  total: number;
+  doing: string;
+  result: Record<string, unknown> & {
+    errors?: { code: string; path: string; sentence: string }[];
+    counts?: Record<string, number>;
+    wrong?: { row: number; errors: { column: string; sentence: string }[] }[];
+  };
+}
+
+/** Waits until long work has ended. */
+export async function ended(client: Client, job: string, timeoutMs = 120_000): Promise<JobAnswer> {
+  const until = Date.now() + timeoutMs;
+  for (;;) {
+    const { body } = await client.get<JobAnswer & Record<string, unknown>>(`/jobs/${job}`);
+    if (body.state !== 'waiting' && body.state !== 'running') return body;
+    if (Date.now() > until) throw new Error(`job ${job} is still ${body.state}: ${body.doing}`);
+    await new Promise((done) => setTimeout(done, 100));
+  }
+}
+
+/** Keeps a file and checks or writes it with some settings. */
+export async function importFile(
+  client: Client,
+  content: string | Uint8Array,
+  settings: Record<string, unknown> = {},
+  apply = false,
+): Promise<JobAnswer> {
+  const kept = await client.file('/imports?name=people.csv', content);
+  if (kept.status !== 200) throw new Error(JSON.stringify(kept.body));
+  const asked = await client.post<{ job: string }>(`/imports/${kept.body.id}/${apply ? 'apply' : 'check'}`, settings);
+  if (asked.status !== 200) throw new Error(JSON.stringify(asked.body));
+  return ended(client, asked.body.job);
+}
