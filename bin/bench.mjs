@@ -1,11 +1,12 @@
-// npm run bench: speed of the core on the demo plan, then of the Ask line in the running application.
+// npm run bench: speed of the core on the demo plan, of the Ask line, and of work with 20,000 people in the running application.
 import { spawnSync } from 'node:child_process';
 import { ROOT, bundle } from './bundle.mjs';
 import { Trouble, ensurePackages } from './environment.mjs';
-import { buildWhenStale, startGround, startWeb } from './application.mjs';
+import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 let ground = null;
 let web = null;
+let worker = null;
 const run = async (entry, name, env = process.env, flags = []) => {
   const file = await bundle(entry, name, ['src', 'bench', 'tests', 'demo']);
   const { status } = spawnSync(process.execPath, [...flags, file], { cwd: ROOT, env, stdio: 'inherit' });
@@ -19,10 +20,12 @@ try {
   buildWhenStale();
   web = await startWeb(ground, { quiet: true });
   await run('bench/ask.ts', 'bench-ask', ground.env);
+  worker = await startWorker(ground);
+  await run('bench/people.ts', 'bench-people', ground.env);
 } catch (e) {
   console.error(e instanceof Trouble ? e.message : e);
   process.exitCode = 1;
 } finally {
-  await web?.stop();
+  await Promise.all([web?.stop(), worker?.stop()]);
   await ground?.database.stop();
 }

@@ -2,7 +2,7 @@
 
 import { usePathname, useSearchParams } from 'next/navigation';
 import { writeCsv } from '@/core/formats/csv';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 
 export interface Column<T> {
   key: string;
@@ -25,8 +25,11 @@ export function useLedgerState<T>(columns: readonly Column<T>[]) {
   const params = useSearchParams();
   const [text, setText] = useState(params.get('filter') ?? '');
   const sort = params.get('sort') ?? '';
-  const keys = (params.get('columns') ?? '').split(',').filter(Boolean);
-  const shown = columns.filter((c) => (keys.length > 0 ? keys.includes(c.key) : !c.optional));
+  const wanted = params.get('columns') ?? '';
+  const shown = useMemo(() => {
+    const keys = wanted.split(',').filter(Boolean);
+    return columns.filter((c) => (keys.length > 0 ? keys.includes(c.key) : !c.optional));
+  }, [columns, wanted]);
   const put = (changes: Record<string, string>) => {
     const next = new URLSearchParams(window.location.search);
     for (const [k, v] of Object.entries(changes))

@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Act, TextBox, TickBox } from './controls';
 import { isTyping, type Column, type LedgerState } from './ledger-state';
 
@@ -70,7 +70,7 @@ export function LedgerView<T>({
     count,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 6,
   });
 
   useEffect(() => {
@@ -108,12 +108,14 @@ export function LedgerView<T>({
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => onRange?.(first, last), [onRange, first, last]);
 
-  const grid = {
-    display: 'grid',
-    gridTemplateColumns: `24px ${shown.map((c) => c.width).join(' ')}`,
-    columnGap: '12px',
-    alignItems: 'center',
-  } as const;
+  const grid = gridOf(shown);
+  // Rows are drawn anew only when something of theirs changes; what they call is always the newest.
+  const now = useRef({ selected, onRow });
+  useEffect(() => {
+    now.current = { selected, onRow };
+  });
+  const toggleNow = useCallback((id: string) => now.current.selected.toggle(id), []);
+  const pointNow = useCallback((row: unknown) => now.current.onRow?.(row as T), []);
   return (
     <Box>
       <Flex gap="8px" align="center" mb="10px" wrap="wrap">
@@ -178,80 +180,21 @@ export function LedgerView<T>({
                 const row = rowAt(item.index);
                 if (!row) return <Waiting key={item.key} top={item.start} />;
                 const id = idOf(row);
-                const mark = markOf?.(row) ?? null;
                 return (
-                  <Box
-                    {...grid}
+                  <DrawnRow
                     key={id}
-                    role="row"
-                    aria-rowindex={item.index + 2}
-                    data-row={id}
-                    aria-current={item.index === at ? true : undefined}
-                    position="absolute"
-                    top={0}
-                    left={0}
-                    w="100%"
-                    h={`${ROW}px`}
-                    transform={`translateY(${item.start}px)`}
-                    borderBottom="1px solid"
-                    borderColor="line"
-                    borderLeft="3px solid"
-                    borderLeftColor={item.index === at ? 'plum' : mark ? 'saffron' : 'transparent'}
-                    bg={item.index === at || selected.has(id) ? 'plumTint' : mark ? 'saffronTint' : undefined}
-                    cursor={hrefOf ? 'pointer' : undefined}
-                    _hover={{ bg: item.index === at ? 'plumTint' : mark ? 'saffronTint' : 'raised' }}
-                    onMouseEnter={() => onRow?.(row)}
-                    onClick={(e) => {
-                      if ((e.target as HTMLElement).closest('a, input, button')) return;
-                      if (hrefOf) router.push(hrefOf(row));
-                    }}
-                  >
-                    <Box role="cell" lineHeight={0}>
-                      <TickBox
-                        type="checkbox"
-                        ml="3px"
-                        aria-label={`Select ${shown[0]!.text(row)}`}
-                        checked={selected.has(id)}
-                        onChange={() => selected.toggle(id)}
-                      />
-                    </Box>
-                    {shown.map((c, i) => (
-                      <Box
-                        key={c.key}
-                        role="cell"
-                        minW={0}
-                        overflow="hidden"
-                        textOverflow="ellipsis"
-                        whiteSpace="nowrap"
-                        fontFamily={c.mono ? 'mono' : undefined}
-                        fontSize={c.mono ? '13px' : undefined}
-                      >
-                        {i === 0 && hrefOf ? (
-                          <chakra.a
-                            href={hrefOf(row)}
-                            color="ink"
-                            textDecoration="none"
-                            onClick={(e) => {
-                              if (e.ctrlKey || e.metaKey) return;
-                              e.preventDefault();
-                              router.push(hrefOf(row));
-                            }}
-                          >
-                            {c.cell ? c.cell(row) : c.text(row)}
-                          </chakra.a>
-                        ) : c.cell ? (
-                          c.cell(row)
-                        ) : (
-                          c.text(row)
-                        )}
-                        {i === 1 && mark === 'new' ? (
-                          <chakra.span ml="6px" fontSize="12px" color="saffronText">
-                            new
-                          </chakra.span>
-                        ) : null}
-                      </Box>
-                    ))}
-                  </Box>
+                    id={id}
+                    index={item.index}
+                    top={item.start}
+                    row={row}
+                    shown={shown as Column<unknown>[]}
+                    href={hrefOf?.(row)}
+                    mark={markOf?.(row) ?? null}
+                    current={item.index === at}
+                    selected={selected.has(id)}
+                    onToggle={toggleNow}
+                    onPoint={pointNow}
+                  />
                 );
               })}
             </Box>
@@ -266,6 +209,101 @@ export function LedgerView<T>({
     </Box>
   );
 }
+
+const gridOf = (shown: readonly { width: string }[]) =>
+  ({
+    display: 'grid',
+    gridTemplateColumns: `24px ${shown.map((c) => c.width).join(' ')}`,
+    columnGap: '12px',
+    alignItems: 'center',
+  }) as const;
+
+/* Cells are many: plain elements are drawn several times as fast as styled ones. */
+const CELL = { minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
+const MONO_CELL = { ...CELL, fontFamily: 'var(--chakra-fonts-mono)', fontSize: '13px' } as const;
+const LINK = { color: 'inherit', textDecoration: 'none' } as const;
+
+interface RowProps {
+  id: string;
+  index: number;
+  top: number;
+  row: unknown;
+  shown: readonly Column<unknown>[];
+  href: string | undefined;
+  mark: 'new' | 'changed' | null;
+  current: boolean;
+  selected: boolean;
+  onToggle: (id: string) => void;
+  onPoint: (row: unknown) => void;
+}
+
+const DrawnRow = memo(function DrawnRow(props: RowProps) {
+  const { id, index, top, row, shown, href, mark, current, selected, onToggle, onPoint } = props;
+  const router = useRouter();
+  return (
+    <Box
+      {...gridOf(shown)}
+      role="row"
+      aria-rowindex={index + 2}
+      data-row={id}
+      aria-current={current ? true : undefined}
+      position="absolute"
+      top={0}
+      left={0}
+      w="100%"
+      h={`${ROW}px`}
+      style={{ transform: `translateY(${top}px)` }}
+      borderBottom="1px solid"
+      borderColor="line"
+      borderLeft="3px solid"
+      borderLeftColor={current ? 'plum' : mark ? 'saffron' : 'transparent'}
+      bg={current || selected ? 'plumTint' : mark ? 'saffronTint' : undefined}
+      cursor={href ? 'pointer' : undefined}
+      _hover={{ bg: current ? 'plumTint' : mark ? 'saffronTint' : 'raised' }}
+      onMouseEnter={() => onPoint(row)}
+      onClick={(e) => {
+        if ((e.target as HTMLElement).closest('a, input, button')) return;
+        if (href) router.push(href);
+      }}
+    >
+      <div role="cell" style={{ lineHeight: 0 }}>
+        <TickBox
+          type="checkbox"
+          ml="3px"
+          aria-label={`Select ${shown[0]!.text(row)}`}
+          checked={selected}
+          onChange={() => onToggle(id)}
+        />
+      </div>
+      {shown.map((c, i) => (
+        <div key={c.key} role="cell" style={c.mono ? MONO_CELL : CELL}>
+          {i === 0 && href ? (
+            <a
+              href={href}
+              style={LINK}
+              onClick={(e) => {
+                if (e.ctrlKey || e.metaKey) return;
+                e.preventDefault();
+                router.push(href);
+              }}
+            >
+              {c.cell ? c.cell(row) : c.text(row)}
+            </a>
+          ) : c.cell ? (
+            c.cell(row)
+          ) : (
+            c.text(row)
+          )}
+          {i === 1 && mark === 'new' ? (
+            <chakra.span ml="6px" fontSize="12px" color="saffronText">
+              new
+            </chakra.span>
+          ) : null}
+        </div>
+      ))}
+    </Box>
+  );
+});
 
 /** A row that is on its way. */
 function Waiting({ top }: { top: number }) {

@@ -139,7 +139,7 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
 
   if (loaded.first.of === 0) return <>{empty}</>;
   return (
-    <Box>
+    <Box data-query={loaded.query}>
       {facets.length > 0 ? (
         <Flex gap="8px" wrap="wrap" mb="8px" align="center">
           {facets.map((f) => (

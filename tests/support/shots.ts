@@ -1,6 +1,8 @@
-import { mkdirSync } from 'node:fs';
-import type { Page } from 'puppeteer-core';
-import { ADMIN, openBrowser, signedIn, visit, waitForText } from './browser';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from './browser';
 
 /* Takes a picture of each main view from the demo data. Arguments: folder, theme, and names to take only some. */
 
@@ -10,23 +12,36 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await visit(page, '/extensions?filter=north');
     for (let i = 0; i < 9; i++) await page.keyboard.press('j');
   },
-  extension: '/extensions/e-2109',
   'add-extension': async (page) => {
     await visit(page, '/extensions/new');
     await page.type('#new-name', 'Wilma Tern');
     await page.type('#new-pin', '2580');
     await page.focus('#new-digits');
   },
-  people: '/people',
+  people: async (page) => {
+    await visit(page, '/people?team=team-bookings');
+    await clickText(page, 'Choose these 18');
+    await clickText(page, 'Edit 18…');
+    await page.type('#bulk-extension-ringSeconds', '40');
+    await clickText(page, 'List every change');
+    await page.waitForSelector('[data-testid=change-lines]');
+  },
+  person: '/people/p-2105',
+  import: async (page) => {
+    await visit(page, '/people/import');
+    const input = (await page.$('#import-file')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(sheet());
+    await page.waitForSelector('[data-testid=wrong-row]');
+  },
+  leave: '/people/p-2105/leave',
+  administrators: '/administrators',
   numbers: '/numbers',
   number: '/numbers/n-441632960109',
-  inbound: '/inbound',
   outbound: async (page) => {
     await visit(page, '/outbound');
     await page.type('#try', '9 00 46 31 390 0610');
     await page.waitForSelector('[data-testid=rung][data-taken=true]');
   },
-  trunks: '/trunks',
   trunk: '/trunks/kestrel',
   classes: '/classes',
   trace: '/trace?from=outside%3A%2B46846500417&dial=01632+960100&at=fri+17%3A10',
@@ -37,9 +52,28 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await waitForText(page, 'draft', '#ask-answers');
   },
   'go-live': '/go-live',
-  revision: '/revisions/2',
   settings: '/settings',
 };
+
+async function clickText(page: Page, text: string): Promise<void> {
+  await press(page, text);
+  await new Promise((done) => setTimeout(done, 200));
+}
+
+/** A sheet of joiners, some of them made wrong. */
+function sheet(): string {
+  const path = join(tmpdir(), 'joiners.csv');
+  writeFileSync(
+    path,
+    'Ext;Name;Site;E-mail;Team;DID;Voicemail\n' +
+      '3040;Åsa Wennerholm;Västra Kajen;asa.wennerholm@lanternfold.example;Bookings;031-390 06 40;yes\n' +
+      '3041;Tove Ekdahl;Västra Kajen;tove at lanternfold;Bookings;031-390 06 41;yes\n' +
+      '3042;Nils Farrow;Västra Kajen;nils.farrow@lanternfold.example;Divers;;yes\n' +
+      '3001;Otis Marchetti;Västra Kajen;;Terminal desks;;yes\n' +
+      '3043;Car ramp 2;Västra Kajen;;;;no\n',
+  );
+  return path;
+}
 
 async function main(): Promise<void> {
   const [folder = 'docs/screenshots', theme = 'light', ...names] = process.argv.slice(2);

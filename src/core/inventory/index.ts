@@ -65,9 +65,9 @@ const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(
 /** The last number of a range: whole, or as the digits in which it differs. */
 function lastOf(first: string, text: string, place: NumberPlace): string | null {
   const digits = text.replace(/[\s\-./()]/g, '');
-  if (/^[0-9]+$/.test(digits) && digits.length < first.length - 3 && !digits.startsWith('00'))
-    if (digits.length <= 5 || !readText(text, place).valid)
-      return first.slice(0, first.length - digits.length) + digits;
+  const isEnd = /^[0-9]+$/.test(digits) && digits.length < first.length - 3;
+  if (isEnd && (digits.length <= 5 || (!digits.startsWith('00') && !readText(text, place).valid)))
+    return first.slice(0, first.length - digits.length) + digits;
   const whole = readText(text, place);
   return whole.e164;
 }

@@ -42,12 +42,7 @@ export async function writeObjects(
       kind,
       of(kind).filter((o) => o.before && !o.after),
     );
-  const freed = objects.filter((o) => o.before && o.after && digitsOf(o.before) !== digitsOf(o.after));
-  await changeMany(
-    connection,
-    freed.map((o) => [o.id]),
-    (n) => `UPDATE destination SET digits = NULL WHERE id IN (${times(n, '?')})`,
-  );
+  await freeUnique(connection, objects);
   const fresh = objects.filter((o) => !o.before && o.after);
   const missing = new Set(fresh.map((o) => o.id));
   const unfinished: WrittenObject[] = [];
@@ -82,6 +77,22 @@ export async function writeObjects(
     await tick(gone.length);
   }
   return true;
+}
+
+/** Frees digits and numbers that change or go, so that what is written next may have them, or two may change places. */
+async function freeUnique(connection: Queryable, objects: readonly WrittenObject[]): Promise<void> {
+  const known = objects.filter((o) => o.before);
+  await changeMany(
+    connection,
+    known.filter((o) => digitsOf(o.before!) !== (o.after ? digitsOf(o.after) : null)).map((o) => [o.id]),
+    (n) => `UPDATE destination SET digits = NULL WHERE id IN (${times(n, '?')})`,
+  );
+  const numbers = known.filter(
+    (o) => o.kind === 'number' && field(o.before!, 'e164') !== (o.after && field(o.after, 'e164')),
+  );
+  // No number begins with a tilde; this one stands in the row until the new one is written or the row goes.
+  const waiting = numbers.map((o, i): SqlValue[] => [o.id, `~${i}`]);
+  await updateJoined(connection, quoted(tableOf('number').table), ['e164'], waiting, '');
 }
 
 const digitsOf = (object: AnyObject) => ('digits' in object ? object.digits : null);

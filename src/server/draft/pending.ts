@@ -31,12 +31,23 @@ export interface Pending {
   edits: PendingEdit[];
 }
 
+const compared = new WeakMap<Plan, { live: Plan; found: Difference[] }>();
+
+/** The differences of two plans, found once: every page tells how many there are. */
+function differing(live: Plan, draft: Plan): Difference[] {
+  const known = compared.get(draft);
+  if (known?.live === live) return known.found;
+  const found = differences(live, draft);
+  compared.set(draft, { live, found });
+  return found;
+}
+
 /** What going live would change: every object that differs, field by field. */
 export async function pendingEdits(actor: Actor): Promise<Pending> {
   demand(actor, 'look');
   const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
   const all = mayEverywhere(actor, 'look');
-  const found = differences(live.plan, draft.plan).filter(
+  const found = differing(live.plan, draft.plan).filter(
     (d) => all || maySee(actor, d.after ? draft.plan : live.plan, d.kind, (d.after ?? d.before)!),
   );
   const people = await editors(live.version);

@@ -1,0 +1,197 @@
+import type { Page } from 'puppeteer-core';
+import { differences, pinRefusal, readPlan } from '@/core/plan';
+import { READY_ROLES, type Actor } from '@/server/access/rights';
+import { closePool } from '@/server/db/pool';
+import { applyEdits, asEdit, draftPlan, goLive } from '@/server/draft';
+import { ensureAccount } from '@/server/access/accounts';
+import { generate } from '../demo/generate';
+import { Client, admin, type Document } from '../tests/support/api';
+import { ADMIN, BASE, openBrowser, signedIn } from '../tests/support/browser';
+import { ended } from '../tests/support/jobs';
+
+/* Work with 20,000 people as somebody feels it: the reference company in the database, the interface in headless Chromium. */
+
+const seconds = (from: number) => (performance.now() - from) / 1000;
+const line = (what: string, value: string, target: string) =>
+  console.log(`${what.padEnd(62)}${value.padStart(12)}   target ${target}`);
+const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+
+/** Makes the draft the reference company, and live too. */
+async function loadReference(): Promise<void> {
+  const account = await ensureAccount('bench', 'Bench', 'owner', null);
+  const actor: Actor = {
+    account,
+    name: 'Bench',
+    signIn: 'bench',
+    role: READY_ROLES[0]!,
+    address: '127.0.0.1',
+    via: 'session',
+  };
+  const read = readPlan(generate());
+  if (!read.ok) throw new Error(read.errors[0]!.sentence);
+  const draft = await draftPlan();
+  const found = differences(draft.plan, read.plan);
+  const started = performance.now();
+  await applyEdits(
+    actor,
+    found.map((d) => asEdit(d.kind, d.id, draft.rowVersions.get(d.id) ?? null, d.after)),
+  );
+  line(`reference company as one edit of ${found.length} objects`, `${seconds(started).toFixed(1)} s`, 'none set');
+  await goLive(actor, (await draftPlan()).version, 'The reference company');
+}
+
+/** Milliseconds from the start of the navigation until the first row stands. */
+async function firstRows(page: Page, path: string): Promise<number> {
+  await page.goto(`${BASE}${path}`, { waitUntil: 'domcontentloaded' });
+  await page.waitForSelector('[data-row]', { timeout: 60_000 });
+  return page.evaluate(() => {
+    const paints = performance.getEntriesByType('paint');
+    return Math.max(...paints.map((p) => p.startTime));
+  });
+}
+
+/** Milliseconds from the last key in the filter until the rows that fit stand. */
+async function filter(page: Page, text: string): Promise<number> {
+  await page.$eval('[aria-label="Filter People"]', (e) => (e as HTMLInputElement).select());
+  await page.type('[aria-label="Filter People"]', text.slice(0, -1));
+  await new Promise((done) => setTimeout(done, 400));
+  await page.evaluate(() => {
+    const at = window as unknown as { lastKey: number };
+    document.addEventListener('keydown', () => (at.lastKey = performance.now()), { once: true, capture: true });
+  });
+  await page.keyboard.press(text.at(-1) as 'a');
+  return page.evaluate(
+    (wanted) =>
+      new Promise<number>((done) => {
+        const look = () =>
+          document.querySelector('[data-query]')!.getAttribute('data-query')!.startsWith(wanted)
+            ? done(performance.now() - (window as unknown as { lastKey: number }).lastKey)
+            : requestAnimationFrame(look);
+        look();
+      }),
+    `${new URLSearchParams({ filter: text }).toString()}&`,
+  );
+}
+
+/** Jumps through the whole list; milliseconds until every row in sight stands, slowest first. */
+async function scroll(page: Page, jumps: number): Promise<number[]> {
+  return page.evaluate(async (count) => {
+    const scroller = document.querySelector('[data-row]')!.parentElement!.parentElement!;
+    const times: number[] = [];
+    for (let i = 1; i <= count; i++) {
+      scroller.scrollTop = (scroller.scrollHeight * ((i * 37) % count)) / count;
+      const from = performance.now();
+      await new Promise<void>((done) => {
+        const look = () => {
+          const box = scroller.getBoundingClientRect();
+          const waiting = [...scroller.querySelectorAll('[aria-hidden]')].filter((e) => {
+            const r = e.getBoundingClientRect();
+            return r.height > 30 && r.bottom > box.top && r.top < box.bottom;
+          });
+          const rows = scroller.querySelectorAll('[data-row]').length;
+          if (waiting.length === 0 && rows > 0 && performance.now() - from > 20) done();
+          else requestAnimationFrame(look);
+        };
+        requestAnimationFrame(look);
+      });
+      times.push(performance.now() - from);
+    }
+    return times.sort((a, b) => b - a);
+  }, jumps);
+}
+
+async function bulk(boss: Client): Promise<void> {
+  const { extensions } = (await boss.get<Document>('/plan')).body;
+  const ids = extensions!.slice(0, 5000).map((e) => e.id);
+  const started = performance.now();
+  const { body } = await boss.post<{ job: string }>('/bulk', {
+    of: { ledger: 'extension', ids },
+    change: { ringSeconds: 31 },
+  });
+  const job = await ended(boss, body.job);
+  line(
+    `bulk edit of 5,000 extensions (${job.state}, ${String(job.result.changed)} changed)`,
+    `${seconds(started).toFixed(1)} s`,
+    '5 s',
+  );
+  const undo = performance.now();
+  const undone = await boss.post<{ job?: string }>('/edits/undo');
+  if (undone.body.job) await ended(boss, undone.body.job);
+  line('its undo', `${seconds(undo).toFixed(1)} s`, 'none set');
+}
+
+/** A PIN that is not refused, another for each row. */
+function pinFor(i: number): string {
+  for (let n = 258_000 + i; ; n++) if (!pinRefusal(String(n), null)) return String(n);
+}
+
+async function bring(boss: Client): Promise<void> {
+  const rows = Array.from(
+    { length: 20_000 },
+    (_, i) => `${600000 + i},Imported ${i},imported${i}@bench.example,yes,${pinFor(i)}`,
+  );
+  const csv = `Extension,Name,E-mail,Mailbox,PIN\r\n${rows.join('\r\n')}\r\n`;
+  const kept = await boss.file('/imports?name=bench.csv', csv);
+  const settings = { class: 'staff', site: 'site-0' };
+  const run = async (what: 'check' | 'apply') => {
+    const started = performance.now();
+    const { body } = await boss.post<{ job: string }>(`/imports/${kept.body.id}/${what}`, settings);
+    const job = await ended(boss, body.job, 300_000);
+    return { took: seconds(started), job };
+  };
+  const checked = await run('check');
+  line(
+    `check of 20,000 rows (${JSON.stringify(checked.job.result.counts)})`,
+    `${checked.took.toFixed(1)} s`,
+    'none set',
+  );
+  const { job, took } = await run('apply');
+  line(
+    `import of 20,000 rows with mailbox and PIN (${job.state}, ${String(job.result.written)} objects)`,
+    `${took.toFixed(1)} s`,
+    '60 s',
+  );
+  const undo = performance.now();
+  const undone = await boss.post<{ job?: string }>('/edits/undo');
+  if (undone.body.job) await ended(boss, undone.body.job, 300_000);
+  line('its undo', `${seconds(undo).toFixed(1)} s`, 'none set');
+}
+
+async function main(): Promise<void> {
+  console.log('\nWork with 20,000 people in the running application');
+  await loadReference();
+  const browser = await openBrowser();
+  try {
+    const page = await signedIn(browser, ...ADMIN);
+    await firstRows(page, '/people');
+    const opened: number[] = [];
+    for (let i = 0; i < 7; i++) opened.push(await firstRows(page, '/people'));
+    line('people, from navigation to first rows painted (median of 7)', `${median(opened).toFixed(0)} ms`, '500 ms');
+    await page.waitForNetworkIdle();
+    const typed: number[] = [];
+    for (const text of ['chloe', 'holm', 'quay 7', 'ada berg', '2123', 'pia k', 'slip 1', 'jorg', 'nuno'])
+      typed.push(await filter(page, text));
+    line('filter, last key to rows (median of 9)', `${median(typed).toFixed(0)} ms`, '100 ms');
+    line('the slowest of them', `${Math.max(...typed).toFixed(0)} ms`, '100 ms');
+    await page.goto(`${BASE}/people`, { waitUntil: 'networkidle0' });
+    const times = await scroll(page, 40);
+    line(
+      'jump anywhere in 20,000 rows until all in sight stand (median of 40)',
+      `${median(times).toFixed(0)} ms`,
+      'no gaps',
+    );
+    line('the slowest of them', `${times[0]!.toFixed(0)} ms`, 'no gaps');
+    const boss = await admin();
+    await bulk(boss);
+    await bring(boss);
+  } finally {
+    await browser.close();
+  }
+}
+
+main()
+  .finally(closePool)
+  .catch((e: unknown) => {
+    console.error(e);
+    process.exitCode = 1;
+  });

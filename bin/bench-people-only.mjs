@@ -1,0 +1,11 @@
+import { spawnSync } from 'node:child_process';
+import { ROOT, bundle } from './bundle.mjs';
+import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
+const ground = await startGround('test', { fresh: true, browser: true });
+buildWhenStale();
+const web = await startWeb(ground, { quiet: true });
+const worker = await startWorker(ground);
+const file = await bundle('bench/people.ts', 'bench-people', ['src', 'bench', 'tests', 'demo']);
+spawnSync(process.execPath, [file], { cwd: ROOT, env: ground.env, stdio: 'inherit' });
+await Promise.all([web.stop(), worker.stop()]);
+await ground.database.stop();
