@@ -27,7 +27,10 @@ module.exports = {
       name: 'core-small-libraries-only',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['npm'], pathNot: 'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|pure-rand)/' },
+      to: {
+        dependencyTypes: ['npm'],
+        pathNot: 'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|papaparse|pure-rand)/',
+      },
     },
     { name: 'setup-is-plain-node', severity: 'error', from: { path: '^bin/[^/]+\\.mjs$' }, to: { path: '^src/' } },
     {

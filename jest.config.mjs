@@ -15,7 +15,9 @@ const shared = {
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
-  transformIgnorePatterns: ['/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble)/)',
+  ],
   // The package's CommonJS face lacks part of what its ESM face exports.
   moduleNameMapper: {
     '^libphonenumber-js/max$': '<rootDir>/node_modules/libphonenumber-js/max/index.js',

@@ -11,7 +11,7 @@ import {
   type PlanNumber,
 } from '../plan';
 import { cellsOf, nameKey, readName, readOwnNumber, readYesNo, wrong, type Cell, type Lookup } from './cells';
-import type { ImportSettings, ImportedSecret, RowOutcome } from './check';
+import type { ImportSettings, ImportedSecret, RowOutcome } from './outcome';
 import type { ColumnKey } from './columns';
 
 /** The cells of one row, by what they are; columns that the sheet has not are missing. */

@@ -14,5 +14,5 @@ export { hoursNow, noticesFor } from './hours-now';
 export { ruleFits } from './incoming';
 export { kbitPerCall, spokenBetween } from './link';
 export { mayWatch } from './watch';
-export { activeSince, isActive } from './number-state';
+export { activeSince } from './number-state';
 export type { CompiledRung } from './rung';

@@ -1,4 +1,4 @@
-import type { Area } from './areas';
+import type { Area } from './area-names';
 
 /** What somebody may do. Checked in server functions for every action (ARCHITECTURE principle 10). */
 export const RIGHTS = [

@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
 import { change, isDuplicate, reading, rows } from '../db/pool';
-import { AREAS } from './areas';
+import { AREAS } from './area-names';
 import { recordHistory } from './history';
 import { READY_ROLES, RIGHTS, RIGHT_WORDS, Refused, UNLIMITED_RIGHTS, demand, type Actor, type Role } from './rights';
 

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { AdministratorsPage } from '@/features/administrators/administrators-page';
 import { listAdministrators } from '@/server/access/administrators';
-import { AREAS, AREA_WORDS } from '@/server/access/areas';
+import { AREAS, AREA_WORDS } from '@/server/access/area-names';
 import { RIGHTS, RIGHT_WORDS, UNLIMITED_RIGHTS, may } from '@/server/access/rights';
 import { listRoles } from '@/server/access/roles';
 import { draftPlan } from '@/server/draft';
