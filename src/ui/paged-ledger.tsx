@@ -62,7 +62,8 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
   const [loaded, setLoaded] = useState<Loaded<T>>({ query, first, rows: new Map([[0, first.rows]]) });
   const [selected, setSelected] = useState<ReadonlyMap<string, T>>(new Map());
   const [all, setAll] = useState(false);
-  const asked = useRef(new Set<string>());
+  // Pages on their way, of the first page they belong to: what is loaded anew is asked for anew.
+  const asked = useRef({ of: first, pages: new Set<number>() });
   const latest = useRef({ query, version: first.draftVersion });
 
   // What the server drew anew (after an edit) replaces what was loaded, unless the reader has filtered since.
@@ -75,9 +76,7 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
   useEffect(() => {
     const stale = first.draftVersion !== latest.current.version;
     latest.current = { query, version: first.draftVersion };
-    if (stale) asked.current.clear();
     if (loaded.query === query && !(stale && query !== initial)) return;
-    asked.current.clear();
     const aborter = new AbortController();
     void call<Page<T>>('GET', `${path}?${query}`, undefined, aborter.signal).then((got) => {
       if (got.ok && latest.current.query === query)
@@ -90,13 +89,14 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
     (from: number, to: number) => {
       for (let page = Math.floor(from / pageRows); page <= Math.floor(to / pageRows); page++) {
         const key = loaded.first.pages[page];
-        const mark = `${loaded.query} ${page}`;
-        if (!key || loaded.rows.has(page) || asked.current.has(mark)) continue;
-        asked.current.add(mark);
+        if (asked.current.of !== loaded.first) asked.current = { of: loaded.first, pages: new Set() };
+        const { pages } = asked.current;
+        if (!key || loaded.rows.has(page) || pages.has(page)) continue;
+        pages.add(page);
         void call<Page<T>>('GET', `${path}?${loaded.query}&after=${encodeURIComponent(key)}`).then((got) => {
-          if (!got.ok) return void asked.current.delete(mark);
+          if (!got.ok) return void pages.delete(page);
           setLoaded((now) =>
-            now.query === loaded.query ? { ...now, rows: new Map(now.rows).set(page, got.value.rows) } : now,
+            now.first === loaded.first ? { ...now, rows: new Map(now.rows).set(page, got.value.rows) } : now,
           );
         });
       }

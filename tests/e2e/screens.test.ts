@@ -22,20 +22,20 @@ async function settle(): Promise<void> {
 const valueOf = (field: string) => page.$eval(`[data-field=${field}]`, (e) => (e as HTMLInputElement).value);
 
 describe('adding and deleting from ledgers', () => {
-  it('a person: what is missing is said at the field, then its page opens', async () => {
-    await visit(page, '/people');
-    await press(page, 'Add person');
+  it('a mailbox: what is missing is said at the field, then its page opens', async () => {
+    await visit(page, '/mailboxes');
+    await press(page, 'Add mailbox');
     await page.type('#add-name', 'Petrel Gale');
     await page.keyboard.press('Enter');
     await waitForText(page, 'Site is not chosen yet.', '[role=form]');
     await page.select('#add-site', 'north-quay');
-    await press(page, 'Add person');
+    await press(page, 'Add mailbox');
     await waitForText(page, 'Petrel Gale', 'h1');
     await waitForText(page, 'edited, not live yet');
     await press(page, 'Delete…');
     await waitForText(page, 'goes from the draft; live keeps it until you go live');
     await press(page, 'Delete Petrel Gale');
-    await page.waitForFunction(() => location.pathname === '/people');
+    await page.waitForFunction(() => location.pathname === '/mailboxes');
   });
 
   it('what others still point to is not deleted, and says who', async () => {
