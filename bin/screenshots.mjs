@@ -4,14 +4,16 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, bundle } from './bundle.mjs';
 import { Trouble } from './environment.mjs';
-import { buildWhenStale, startGround, startWeb } from './application.mjs';
+import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 let ground = null;
 let web = null;
+let worker = null;
 try {
   ground = await startGround('test', { fresh: true, browser: true });
   buildWhenStale();
   web = await startWeb(ground, { quiet: true });
+  worker = await startWorker(ground);
   const [folder = join(ROOT, 'docs', 'screenshots'), ...rest] = process.argv.slice(2);
   if (rest.length === 0) rmSync(folder, { recursive: true, force: true });
   const shots = await bundle('tests/support/shots.ts', 'shots', ['src', 'tests']);
@@ -21,6 +23,6 @@ try {
   console.error(e instanceof Trouble ? e.message : e);
   process.exitCode = 1;
 } finally {
-  await web?.stop();
+  await Promise.all([web?.stop(), worker?.stop()]);
   await ground?.database.stop();
 }

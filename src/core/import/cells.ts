@@ -93,7 +93,10 @@ export function readYesNo(text: string): Cell<boolean> {
 export function readName(text: string, what: keyof Lookup['named'], look: Lookup): Cell<string> {
   const id = look.named[what].get(nameKey(text));
   if (id) return right(id);
-  const names = [...look.named[what].keys()].slice(0, 5).join(', ');
+  const names = [...look.named[what].values()]
+    .slice(0, 5)
+    .map((known) => look.nameOf.get(known))
+    .join(', ');
   return wrong(`There is no ${what} “${text}”${names ? `; there is ${names}` : ''}.`);
 }
 

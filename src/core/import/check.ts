@@ -144,7 +144,10 @@ function changedObjects(work: RowWork, out: readonly RowOutcome[]): ImportedObje
         const column = FIELD_COLUMNS[kind]?.[field] ?? null;
         const title = column ? COLUMNS[column].title : field;
         const sentence = e.sentence.replace(new RegExp(`^${field}\\b`), title);
-        if (outcome && !outcome.errors.some((x) => x.column === column)) outcome.errors.push({ column, sentence });
+        // What was taken over from a cell that is wrong is not told a second time.
+        const told = column !== null && work.settings.mapping[column] === undefined && outcome?.errors.length;
+        if (outcome && !told && !outcome.errors.some((x) => x.column === column))
+          outcome.errors.push({ column, sentence });
       }
       continue;
     }
