@@ -222,6 +222,22 @@ describe('numbers by the list, sites and joiners', () => {
     });
   });
 
+  it('the organisation’s rule for PINs is held to, for new ones', async () => {
+    const organisation = (await plan()).organisation as unknown as Record<string, unknown>;
+    const edit = (rowVersion: number) =>
+      boss.post<{ rowVersions: Record<string, number> }>('/edits', {
+        edits: [
+          { kind: 'organisation', id: 'organisation', rowVersion, value: { ...organisation, pinLeastDigits: 6 } },
+        ],
+      });
+    const stale = await edit(99_999);
+    expect((await edit((stale.body.error as unknown as { rowVersion: number }).rowVersion)).status).toBe(200);
+    const refused = await boss.put('/mailboxes/m-2107/pin', { pin: '2580' });
+    expect(refused.body.error!.sentence).toBe('A PIN has at least 6 digits.');
+    expect((await boss.put('/mailboxes/m-2107/pin', { pin: '258046' })).status).toBe(200);
+    await undo();
+  });
+
   it('people go into teams and out of them', async () => {
     expect((await boss.put('/teams/team-customs/people/p-2105', { member: true })).status).toBe(200);
     expect((await boss.put('/teams/team-customs/people/p-2105', { member: true })).status).toBe(409);

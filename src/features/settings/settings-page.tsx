@@ -7,6 +7,7 @@ import { useState, useSyncExternalStore } from 'react';
 import { call } from '@/ui/api';
 import type { LimitName } from '@/core/limits';
 import { LimitsPart } from './limits-part';
+import { PinRulePart } from './pin-rule-part';
 import { PasswordPart } from './password-part';
 import { SecondFactorPart } from './second-factor-part';
 import { SessionsPart, type Session } from './sessions-part';
@@ -37,6 +38,8 @@ export function SettingsPage({
   limits,
   used,
   mayAdminister,
+  organisation,
+  mayEdit,
 }: {
   name: string;
   role: string;
@@ -49,6 +52,8 @@ export function SettingsPage({
   limits: Record<LimitName, number | null>;
   used: Record<LimitName, number>;
   mayAdminister: boolean;
+  organisation: { value: Record<string, unknown>; rowVersion: number };
+  mayEdit: boolean;
 }) {
   const signOut = async () => {
     await call('DELETE', '/session');
@@ -80,6 +85,14 @@ export function SettingsPage({
         </Part>
         <Part title="Limits of the organisation">
           <LimitsPart limits={limits} used={used} may={maySet} />
+        </Part>
+        <Part title="Mailbox PINs">
+          <PinRulePart
+            key={organisation.rowVersion}
+            organisation={organisation.value}
+            rowVersion={organisation.rowVersion}
+            may={mayEdit}
+          />
         </Part>
         <Part title="Sign-out when idle">
           <IdleMinutes minutes={settings.idleSignOutMinutes} may={maySet} />

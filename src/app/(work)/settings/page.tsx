@@ -12,6 +12,7 @@ import { pageActor, pageToken } from '@/server/page';
 
 export default async function Page() {
   const actor = await pageActor();
+  const draft = await draftPlan();
   const manages = may(actor, 'administer');
   return (
     <SettingsPage
@@ -24,8 +25,10 @@ export default async function Page() {
       secondFactor={await hasSecondFactor(actor)}
       sessions={await listSessions(actor, await pageToken())}
       limits={await readLimits()}
-      used={usedOf((await draftPlan()).plan)}
+      used={usedOf(draft.plan)}
       mayAdminister={manages}
+      organisation={{ value: draft.plan.organisation, rowVersion: draft.rowVersions.get('organisation') ?? 1 }}
+      mayEdit={may(actor, 'edit', { area: 'sites', site: null })}
     />
   );
 }
