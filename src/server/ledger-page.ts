@@ -2,6 +2,7 @@ import { fieldsOf, objectsOf, type ObjectKind, type ObjectOf, type Plan } from '
 import { may } from './access/rights';
 import { draftPlan, livePlan, type HeldPlan } from './draft';
 import { maySee } from './access/areas';
+import { limitUse } from './draft/limits';
 import { optionsFor } from './options';
 import { pageActor } from './page';
 
@@ -27,6 +28,7 @@ export async function ledgerPage<K extends ObjectKind>(
     canEdit: may(actor, 'edit'),
     account: actor.account,
     add: {
+      limits: kind === 'trunk' ? (await limitUse(draft.plan)).filter((l) => l.name === 'channels') : [],
       facts,
       ...optionsFor(
         draft.plan,

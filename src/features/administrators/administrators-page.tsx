@@ -67,8 +67,8 @@ export function AdministratorsPage({ me, administrators, roles, rights, areas, s
         {administrators.map((a) => (
           <Grid
             key={a.id}
-            templateColumns="1.4fr 1fr 170px auto"
-            gap="12px"
+            templateColumns={{ base: '1fr', md: '1.4fr 1fr 170px auto' }}
+            gap={{ base: '4px', md: '12px' }}
             alignItems="center"
             minH="40px"
             borderTop="1px solid"

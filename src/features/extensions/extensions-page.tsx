@@ -6,8 +6,8 @@ import { ActLink } from '@/ui/controls';
 import { PaneSection } from '@/ui/workspace';
 import type { LedgerRow } from '../objects/ledger-page';
 import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
-import type { BulkOptions } from '../work/bulk-panel';
-import { useBulk } from '../work/use-bulk';
+import type { BulkOptions } from '../many/bulk-panel';
+import { useBulk } from '../many/use-bulk';
 
 export function ExtensionsPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const router = useRouter();

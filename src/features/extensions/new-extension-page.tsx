@@ -8,7 +8,7 @@ import { call } from '@/ui/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { RefPicker } from '../objects/ref-picker';
-import { LimitLines, type LimitUse } from '../work/limit-lines';
+import { LimitLines, type LimitUse } from '../many/limit-lines';
 import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
 import { PasswordOnce } from './password-once';
 

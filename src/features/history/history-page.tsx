@@ -7,8 +7,8 @@ import { call } from '@/ui/api';
 import { Act, ActLink, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '../objects/form-data';
-import { JobBar } from '../work/job-bar';
-import { useJob, whyNot } from '../work/use-job';
+import { JobBar } from '../many/job-bar';
+import { useJob, whyNot } from '../many/use-job';
 
 interface Entry {
   key: string;
@@ -115,8 +115,8 @@ export function HistoryPage({
         return (
           <Grid
             key={e.key}
-            templateColumns="128px 130px 1fr auto"
-            gap="12px"
+            templateColumns={{ base: '1fr', md: '128px 130px 1fr auto' }}
+            gap={{ base: '2px', md: '12px' }}
             borderTop="1px solid"
             borderColor="line"
             py="6px"

@@ -9,6 +9,7 @@ import { call } from '@/ui/api';
 import { Act, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { useFocusNote } from '@/ui/workspace';
+import { LimitLines, type LimitUse } from '../many/limit-lines';
 import { choiceWords } from './choices';
 import type { Option } from './form-data';
 import { pathOf } from './paths';
@@ -22,6 +23,8 @@ interface AddProps {
   options: Record<string, Option[]>;
   /** targets whose options are found by typing */
   long?: readonly string[];
+  /** what is left of what may be added, read before the first field */
+  limits?: readonly LimitUse[];
   /** values that come proposed */
   defaults?: Record<string, unknown>;
   /** last word on the values, such as a place in a list */
@@ -36,6 +39,7 @@ export function AddPanel({
   facts,
   options,
   long = [],
+  limits = [],
   defaults = {},
   finish = (v) => v,
   onClose,
@@ -61,6 +65,7 @@ export function AddPanel({
   const elsewhere = errors.find((e) => !facts.some((f) => f.field === e.path.split('.')[0]));
   return (
     <Box border="1px dashed" borderColor="plum" rounded="4px" p="12px" mb="14px" role="form" aria-label={`Add ${word}`}>
+      <LimitLines limits={limits} />
       <Flex gap="12px" align="flex-start" wrap="wrap">
         {facts.map((f) => (
           <AddField

@@ -7,6 +7,7 @@ import { Ledger } from '@/ui/ledger';
 import type { Column } from '@/ui/ledger-state';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from './add-panel';
+import type { LimitUse } from '../many/limit-lines';
 import type { Option } from './form-data';
 import { pathOf } from './paths';
 
@@ -23,6 +24,7 @@ export interface LedgerPageData {
   account: string;
   add: {
     facts: FieldFacts[];
+    limits: LimitUse[];
     options: Record<string, Option[]>;
     long: readonly string[];
     defaults: Record<string, unknown>;

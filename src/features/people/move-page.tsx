@@ -9,7 +9,7 @@ import { call } from '@/ui/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '../objects/form-data';
-import { ChangeLines } from '../work/change-lines';
+import { ChangeLines } from '../many/change-lines';
 
 /** Somebody moves to another site: digits, number and mailbox go along, and what will be otherwise there is told. */
 export function MovePage({ id, name, from, sites }: { id: string; name: string; from: string; sites: Option[] }) {

@@ -3,8 +3,8 @@
 import { useRouter } from 'next/navigation';
 import { ActLink } from '@/ui/controls';
 import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
-import type { BulkOptions } from '../work/bulk-panel';
-import { useBulk } from '../work/use-bulk';
+import type { BulkOptions } from '../many/bulk-panel';
+import { useBulk } from '../many/use-bulk';
 
 export function PeoplePage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const router = useRouter();

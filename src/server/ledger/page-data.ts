@@ -2,6 +2,7 @@ import { fieldsOf, type Plan } from '@/core/plan';
 import { areaOf } from '../access/areas';
 import { may } from '../access/rights';
 import { draftPlan } from '../draft';
+import { limitUse } from '../draft/limits';
 import { optionsFor } from '../options';
 import { pageActor } from '../page';
 import { PAGE_ROWS, ledgerRows } from './index-of';
@@ -66,6 +67,7 @@ export async function ledgerPageData(
     mayBulk: may(actor, 'bulk'),
     account: actor.account,
     add: {
+      limits: kind === 'mailbox' ? (await limitUse(draft.plan)).filter((l) => l.name === 'mailboxes') : [],
       facts,
       ...optionsFor(
         draft.plan,
