@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { OBJECTS, inputErrors, organisationSchema, type ObjectKind } from '@/core/plan';
 import { call, type ApiErrors } from '@/ui/api';
 import { useKept } from '@/ui/kept';
@@ -61,9 +61,15 @@ export function useObjectEdit(
   const current = rowVersion >= base.rowVersion ? { object, rowVersion } : base;
   const value = useMemo(() => ({ ...current.object, ...kept?.fields }), [current.object, kept]);
 
-  const send = useCallback(
-    async (fields: Record<string, unknown>, over: ObjectValue, version: number) => {
-      const next = { ...over, ...fields };
+  // One after the other: a second choice made while the first is on its way stands on what the first has made.
+  const queue = useRef(Promise.resolve());
+  const own = useRef<{ object: ObjectValue; rowVersion: number } | null>(null);
+
+  const sendNow = useCallback(
+    async (fields: Record<string, unknown>, seen: ObjectValue, seenVersion: number) => {
+      const mine = own.current && own.current.rowVersion > seenVersion ? own.current : null;
+      const version = mine ? mine.rowVersion : seenVersion;
+      const next = { ...(mine ? mine.object : seen), ...fields };
       const schema = kind === 'organisation' ? organisationSchema : OBJECTS[kind].schema;
       const parsed = schema.safeParse(next);
       if (!parsed.success) {
@@ -78,7 +84,8 @@ export function useObjectEdit(
       if (made.ok) {
         setErrors([]);
         setConflict(null);
-        setBase({ object: parsed.data as ObjectValue, rowVersion: made.value.rowVersions[id]! });
+        own.current = { object: parsed.data as ObjectValue, rowVersion: made.value.rowVersions[id]! };
+        setBase(own.current);
         setKept(null);
         router.refresh();
       } else if (made.status === 409) {
@@ -93,6 +100,10 @@ export function useObjectEdit(
     },
     [id, kind, router, setKept],
   );
+  const send = (fields: Record<string, unknown>, seen: ObjectValue, seenVersion: number) => {
+    queue.current = queue.current.then(() => sendNow(fields, seen, seenVersion));
+    return queue.current;
+  };
 
   const fieldsWith = (field: string, v: unknown): Record<string, unknown> => {
     const fields = { ...kept?.fields, [field]: v };
