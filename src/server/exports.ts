@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { writeCards, writeCsv } from '@/core/formats';
-import { directoryOf, writeSheet } from '@/core/import';
+import { directoryOf, writeSheet } from '@/core/acts/import';
 import type { Extension } from '@/core/plan';
 import { demand, type Actor } from './access/rights';
 import { draftPlan } from './draft';

@@ -1,5 +1,5 @@
 import type { Announcement } from '../plan';
-import { promptSeconds, spoken } from './hear';
+import { promptSeconds, spoken } from '../exchange/hear';
 import type { Behaviour } from './offer';
 
 /** An announcement is heard; the caller then goes on, or the call ends there. */

@@ -1,9 +1,9 @@
 import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode, type Extension } from '../plan';
-import { NO_ANSWER, UNREACHABLE } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
-import { hoursNow, type HoursNow } from '../routing/hours-now';
-import { promptSeconds, spoken } from './hear';
-import type { Menu, MenuRule } from './choices';
+import { NO_ANSWER, UNREACHABLE } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
+import { hoursNow, type HoursNow } from '../exchange/hours-now';
+import { promptSeconds, spoken } from '../exchange/hear';
+import type { Menu, MenuRule } from '../exchange/menu-rules';
 import { chooseAt, menuOf } from './menu';
 import { keysOfName } from './names';
 import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type Onward } from './offer';

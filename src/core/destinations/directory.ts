@@ -1,8 +1,8 @@
 import type { Directory, Extension } from '../plan';
-import { NO_ANSWER } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
-import { promptSeconds, spoken } from './hear';
-import type { Menu, MenuRule } from './choices';
+import { NO_ANSWER } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
+import { promptSeconds, spoken } from '../exchange/hear';
+import type { Menu, MenuRule } from '../exchange/menu-rules';
 import { chooseAt, menuOf } from './menu';
 import { keysOfName } from './names';
 import { leadOr, type Behaviour } from './offer';

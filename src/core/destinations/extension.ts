@@ -1,7 +1,7 @@
 import type { Extension } from '../plan';
-import { BUSY, NO_ANSWER, UNREACHABLE, type Cause } from '../routing/cause';
-import type { ReasonCode } from '../routing/reasons';
-import type { ForwardWhen } from '../routing/situation';
+import { BUSY, NO_ANSWER, UNREACHABLE, type Cause } from '../exchange/cause';
+import type { ReasonCode } from '../exchange/reasons';
+import type { ForwardWhen } from '../exchange/situation';
 import type { Behaviour, CourseWayOn, Moment, Offer, Onward, WayOn } from './offer';
 import { mailboxOf } from './mailbox';
 import { answersWithin, phoneObstacle } from './phone';

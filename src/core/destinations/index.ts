@@ -4,7 +4,7 @@ import { announcement } from './announcement';
 import { attendant } from './attendant';
 import { directory } from './directory';
 import { extension } from './extension';
-import type { DestinationKind } from './kinds';
+import type { DestinationKind } from '../plan/destination-kinds';
 import { mailbox } from './mailbox';
 import type { Behaviour } from './offer';
 import { outsideNumber } from './outside-number';
@@ -19,7 +19,7 @@ import { tone } from './tone';
 import { webLink } from './web-link';
 import { timeSwitch } from './time-switch';
 
-export * from './kinds';
+export * from '../plan/destination-kinds';
 export * from './offer';
 export { isMissing as attendantModeIsMissing } from './attendant';
 export { keysOfName } from './names';

@@ -1,6 +1,6 @@
 import type { Extension, Mailbox } from '../plan';
-import { NO_ANSWER } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
+import { NO_ANSWER } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
 import type { Behaviour } from './offer';
 
 /** The mailbox that takes an extension's calls; null when it has none or the mailbox is off. */

@@ -1,5 +1,5 @@
 import { DEAD, HASH_INDEX, SYMBOL_COUNT, determinise, matchState, positionsOfLiteral, symbolIndex } from '../digits';
-import type { Menu, MenuRule } from './choices';
+import type { Menu, MenuRule } from '../exchange/menu-rules';
 import type { Moment } from './offer';
 import { FEWEST_LETTERS } from './names';
 

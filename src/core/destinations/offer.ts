@@ -1,9 +1,9 @@
-import type { Landing } from '../routing/answer';
-import type { Cause } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
-import type { HoursNow } from '../routing/hours-now';
-import type { ReasonCode } from '../routing/reasons';
-import type { Situation } from '../routing/situation';
+import type { Landing } from '../exchange/answer';
+import type { Cause } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
+import type { HoursNow } from '../exchange/hours-now';
+import type { ReasonCode } from '../exchange/reasons';
+import type { Situation } from '../exchange/situation';
 
 /** Where a call goes on from a destination. */
 export type Onward =

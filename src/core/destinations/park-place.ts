@@ -1,5 +1,5 @@
 import type { ParkPlace } from '../plan';
-import { NO_ANSWER } from '../routing/cause';
+import { NO_ANSWER } from '../exchange/cause';
 import { leadOr, type Behaviour } from './offer';
 
 /** A park place holds a call until it is fetched; nobody fetched it: it returns. */

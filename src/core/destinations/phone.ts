@@ -1,7 +1,7 @@
 import type { Extension } from '../plan';
-import { BUSY, LINK_FULL, UNREACHABLE, type Cause } from '../routing/cause';
-import { linkObstacle } from '../routing/link';
-import type { ReasonCode } from '../routing/reasons';
+import { BUSY, LINK_FULL, UNREACHABLE, type Cause } from '../exchange/cause';
+import { linkObstacle } from '../exchange/link';
+import type { ReasonCode } from '../exchange/reasons';
 import type { Moment } from './offer';
 
 /** What keeps a phone from ringing. */

@@ -1,6 +1,6 @@
 import type { Extension, PresenceChoice, PresenceRule } from '../plan';
-import { BUSY } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
+import { BUSY } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
 import { mailboxOf } from './mailbox';
 import { leadOr, type CourseWayOn, type Moment, type WayOn } from './offer';
 

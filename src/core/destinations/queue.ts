@@ -1,6 +1,6 @@
 import type { Queue } from '../plan';
-import { BUSY, NO_ANSWER, UNREACHABLE } from '../routing/cause';
-import { promptSeconds, spoken } from './hear';
+import { BUSY, NO_ANSWER, UNREACHABLE } from '../exchange/cause';
+import { promptSeconds, spoken } from '../exchange/hear';
 import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type WayOn } from './offer';
 import { phoneObstacle } from './phone';
 

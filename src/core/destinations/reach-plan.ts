@@ -1,6 +1,6 @@
 import type { Extension, OutsideNumber, ReachPlan, ReachStep } from '../plan';
-import { NO_ANSWER } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
+import { NO_ANSWER } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
 import { leadOr, type Behaviour, type Moment, type Offer, type Onward } from './offer';
 import { answersWithin, phoneObstacle } from './phone';
 

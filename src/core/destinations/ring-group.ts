@@ -1,6 +1,6 @@
 import type { Extension, RingGroup } from '../plan';
-import { BUSY, NO_ANSWER } from '../routing/cause';
-import type { Exchange } from '../routing/exchange';
+import { BUSY, NO_ANSWER } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
 import { leadOr, type Behaviour, type Moment, type Offer } from './offer';
 import { answersWithin, phoneObstacle } from './phone';
 

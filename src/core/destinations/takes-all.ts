@@ -1,4 +1,4 @@
-import type { ReasonCode } from '../routing/reasons';
+import type { ReasonCode } from '../exchange/reasons';
 import type { Behaviour } from './offer';
 
 interface Named {

@@ -1,6 +1,6 @@
 import type { TimeSwitch } from '../plan';
-import { UNREACHABLE } from '../routing/cause';
-import { hoursNow, type HoursNow } from '../routing/hours-now';
+import { UNREACHABLE } from '../exchange/cause';
+import { hoursNow, type HoursNow } from '../exchange/hours-now';
 import { leadOr, type Behaviour, type CourseWayOn, type Moment } from './offer';
 
 /** A time switch sends a call on at once and silently: as it is set by hand, else by its hours. */

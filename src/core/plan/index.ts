@@ -9,6 +9,8 @@ export * from './introspect';
 export * from './integrity';
 export * from './references';
 export * from './differences';
+export * from './plan-with';
+export * from './destination-kinds';
 export * from './objects/extension';
 export * from './objects/number';
 export * from './objects/trunk';

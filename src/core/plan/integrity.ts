@@ -1,4 +1,4 @@
-import { DIALABLE_KINDS } from '../destinations/kinds';
+import { DIALABLE_KINDS } from './destination-kinds';
 import { entangledMaps } from './entangled';
 import { OBJECT_KINDS, type ObjectKind } from './fields';
 import { fitsTarget, referenceFieldsOf } from './introspect';

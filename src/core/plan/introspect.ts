@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DESTINATION_KINDS } from '../destinations/kinds';
+import { DESTINATION_KINDS } from './destination-kinds';
 import type { FieldMeta, ObjectKind, RefTarget } from './fields';
 import { OBJECTS } from './plan';
 

@@ -1,8 +1,8 @@
 import { writeNumber } from '../numbers';
 import type { Extension, PlanNumber, Rung, Trunk } from '../plan';
-import { knownNumber } from './exchange';
-import { isActive } from './number-state';
-import type { ReasonCode } from './reasons';
+import { knownNumber } from '../exchange/exchange';
+import { isActive } from '../exchange/number-state';
+import type { ReasonCode } from '../exchange/reasons';
 import { refTo, type Run } from './run';
 
 /** What a leg needs to know of the extension behind it. */

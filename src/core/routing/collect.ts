@@ -1,5 +1,5 @@
 import { HASH_INDEX, ordinal, symbolIndex, whyNoneOf, whyNot } from '../digits';
-import { INCOMPLETE, UNALLOCATED } from './cause';
+import { INCOMPLETE, UNALLOCATED } from '../exchange/cause';
 import {
   DIAL_START,
   automataOf,
@@ -9,7 +9,7 @@ import {
   type DialContext,
   type DialRule,
   type DialState,
-} from './context';
+} from '../exchange/context';
 import { ending, type Ending, type Run } from './run';
 
 /** `rest` is what was dialled after the digits taken. */

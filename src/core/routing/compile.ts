@@ -2,8 +2,8 @@ import { compileKnownMap, type CompiledMap } from '../digits';
 import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
 import { shortNumbersOf } from '../numbers';
 import type { ObjectKind, Plan } from '../plan';
-import { byPosition, type CompiledRoute, type Exchange } from './exchange';
-import { pairKey } from './link';
+import { byPosition, type CompiledRoute, type Exchange } from '../exchange/exchange';
+import { pairKey } from '../exchange/link';
 import { Reuse } from './reuse';
 
 /**

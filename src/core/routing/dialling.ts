@@ -1,10 +1,10 @@
-import { DIALABLE_KINDS } from '../destinations/kinds';
+import { DIALABLE_KINDS } from '../plan/destination-kinds';
 import { automatonOfLiterals, determinise, positionsOf } from '../digits';
 import { shortNumbersOf } from '../numbers';
 import { numberSpaceOf, objectsOf, type Extension, type FeatureCode, type Site } from '../plan';
-import type { DialContext, DialRule, Layer } from './context';
-import { isFor, ladderOf, type Exchange } from './exchange';
-import type { CompiledRung } from './rung';
+import type { DialContext, DialRule, Layer } from '../exchange/context';
+import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
+import type { CompiledRung } from '../exchange/rung';
 
 /** The dialling context of a phone, made once for each group of phones that share it. */
 export function contextOf(exchange: Exchange, phone: Pick<Extension, 'person' | 'site'>): DialContext {

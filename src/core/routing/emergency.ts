@@ -1,6 +1,6 @@
 import type { Extension, PlanNumber, Site, Trunk } from '../plan';
 import { written } from './caller-id';
-import type { DialRule } from './context';
+import type { DialRule } from '../exchange/context';
 import { ending, refTo, type Ending, type Run } from './run';
 import { chooseTrunk } from './trunks';
 

@@ -1,7 +1,7 @@
 import type { Extension, FeatureCode } from '../plan';
-import { UNREACHABLE } from './cause';
-import type { Landing } from './answer';
-import { nameOf } from './exchange';
+import { UNREACHABLE } from '../exchange/cause';
+import type { Landing } from '../exchange/answer';
+import { nameOf } from '../exchange/exchange';
 import { ending, refTo, type Ending, type Run } from './run';
 import { walk } from './walk';
 

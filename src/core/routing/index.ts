@@ -1,18 +1,18 @@
 /** The routing engine: a plan compiled into an exchange, and what happens to a call (ENGINE E1-E9, E13). */
-export * from './answer';
-export * from './cause';
-export * from './exchange';
+export * from '../exchange/answer';
+export * from '../exchange/cause';
+export * from '../exchange/exchange';
 export { compile } from './compile';
 export { contextOf, reachableForms } from './dialling';
-export * from './reasons';
-export * from './situation';
+export * from '../exchange/reasons';
+export * from '../exchange/situation';
 export { destinationOf } from './walk';
 export { outcomeOf, trace } from './trace';
 export { dialledFromOutside } from './incoming';
-export { ruleAt } from './context';
-export { hoursNow, noticesFor } from './hours-now';
+export { ruleAt } from '../exchange/context';
+export { hoursNow, noticesFor } from '../exchange/hours-now';
 export { ruleFits } from './incoming';
-export { kbitPerCall, spokenBetween } from './link';
+export { kbitPerCall, spokenBetween } from '../exchange/link';
 export { mayWatch } from './watch';
-export { activeSince } from './number-state';
-export type { CompiledRung } from './rung';
+export { activeSince } from '../exchange/number-state';
+export type { CompiledRung } from '../exchange/rung';

@@ -1,8 +1,8 @@
 import { CALL_KIND_WORDS, kindFrom, readDigits, writeNumber, type CallKind, type OutsideNumber } from '../numbers';
-import { isListed } from './exchange';
-import type { CompiledRung } from './rung';
+import { isListed } from '../exchange/exchange';
+import type { CompiledRung } from '../exchange/rung';
 import { shownNumber, type Leg } from './caller-id';
-import { REFUSED, UNALLOCATED } from './cause';
+import { REFUSED, UNALLOCATED } from '../exchange/cause';
 import { ending, refTo, type Ending, type Run } from './run';
 import { chooseTrunk } from './trunks';
 

@@ -1,6 +1,6 @@
-import { DIALABLE_KINDS, DESTINATION_KINDS } from '../destinations/kinds';
+import { DIALABLE_KINDS, DESTINATION_KINDS } from '../plan/destination-kinds';
 import { OBJECTS, objectsOf, type ObjectKind, type Plan } from '../plan';
-import type { Exchange } from './exchange';
+import type { Exchange } from '../exchange/exchange';
 
 /*
  * What of an exchange still holds after an edit. Lists that an edit did not touch are the same arrays in both plans, and

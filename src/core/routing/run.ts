@@ -1,10 +1,10 @@
 import type { CallKind } from '../numbers';
 import { labelOf, type AnyObject, type ObjectKind } from '../plan';
-import type { Call, Landing, NotTaken, ObjectRef, Outcome, RailCell, Then, TraceStep } from './answer';
-import type { Cause } from './cause';
-import type { Exchange } from './exchange';
-import type { ReasonCode } from './reasons';
-import type { Situation } from './situation';
+import type { Call, Landing, NotTaken, ObjectRef, Outcome, RailCell, Then, TraceStep } from '../exchange/answer';
+import type { Cause } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
+import type { ReasonCode } from '../exchange/reasons';
+import type { Situation } from '../exchange/situation';
 
 /** How one call ended, before steps and rail are added. */
 export interface Ending {

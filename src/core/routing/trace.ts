@@ -1,17 +1,17 @@
 import { run as runAutomaton, whyNot } from '../digits';
 import type { Extension, Site } from '../plan';
-import type { Call, NotTaken, Trace } from './answer';
-import { REFUSED, UNALLOCATED } from './cause';
+import type { Call, NotTaken, Trace } from '../exchange/answer';
+import { REFUSED, UNALLOCATED } from '../exchange/cause';
 import { collect } from './collect';
 import { emergencyCall } from './emergency';
-import type { DialContext, DialRule } from './context';
+import type { DialContext, DialRule } from '../exchange/context';
 import { contextOf } from './dialling';
-import { isFor, ladderOf, type Exchange } from './exchange';
+import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
 import { featureCall } from './features';
 import { fromOutside, fromTrunk } from './incoming';
 import { leaveBy } from './outgoing';
 import { ending, refTo, Run, type Ending } from './run';
-import type { Situation } from './situation';
+import type { Situation } from '../exchange/situation';
 import { walk } from './walk';
 
 /**

@@ -1,10 +1,10 @@
 import type { Trunk } from '../plan';
-import type { NotTaken } from './answer';
-import { LINK_FULL, NO_CHANNEL, causeOf, movesOn, type Cause } from './cause';
-import type { ReasonCode } from './reasons';
+import type { NotTaken } from '../exchange/answer';
+import { LINK_FULL, NO_CHANNEL, causeOf, movesOn, type Cause } from '../exchange/cause';
+import type { ReasonCode } from '../exchange/reasons';
 import { freeChannel } from './channel';
-import { spoken } from '../destinations/hear';
-import { linkObstacle, pairKey, spokenBetween } from './link';
+import { spoken } from '../exchange/hear';
+import { linkObstacle, pairKey, spokenBetween } from '../exchange/link';
 import { refTo, type Run } from './run';
 
 /** What the search for a trunk must respect. */

@@ -1,11 +1,11 @@
 import { BEHAVIOURS, type Behaviour, type Moment, type Offer, type Onward, type OutsideLeg } from '../destinations';
 import type { Extension, OutsideNumber, Trunk } from '../plan';
-import type { Landing, ObjectRef, Then } from './answer';
+import type { Landing, ObjectRef, Then } from '../exchange/answer';
 import type { LegOwner } from './caller-id';
-import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } from './cause';
-import { ruleAt, type DialRule } from './context';
+import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } from '../exchange/cause';
+import { ruleAt, type DialRule } from '../exchange/context';
 import { contextOf } from './dialling';
-import { type Exchange } from './exchange';
+import { type Exchange } from '../exchange/exchange';
 import { leaveBy } from './outgoing';
 import { ending, refTo, type Ending, type Run } from './run';
 

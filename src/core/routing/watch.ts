@@ -1,5 +1,5 @@
 import type { Extension } from '../plan';
-import type { Exchange } from './exchange';
+import type { Exchange } from '../exchange/exchange';
 
 /** Whether one phone may show the line of another on a watch key (ENGINE E6), and which right says so or is missing. */
 export function mayWatch(exchange: Exchange, watcher: Extension, watched: Extension): { may: boolean; why: string } {

@@ -3,11 +3,11 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
+import type { Option } from '@/workbench/form-data';
 import { RolesPart, type RoleFacts } from './roles-part';
 
 interface Administrator {

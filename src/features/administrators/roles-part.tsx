@@ -3,7 +3,7 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Act, Labelled, PartTitle, TextBox, TickBox } from '@/ui/controls';
-import type { Option } from '../objects/form-data';
+import type { Option } from '@/workbench/form-data';
 
 interface Grant {
   right: string;

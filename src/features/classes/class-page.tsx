@@ -6,9 +6,9 @@ import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import { RULED_KINDS, type ClassRight } from '@/core/plan/objects/class';
 import { TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '../objects/edit';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import type { ObjectEdit } from '@/workbench/edit';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 
 export function ClassPage({ data }: { data: ObjectPageData }) {
   return (

@@ -7,8 +7,8 @@ import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import { RULED_KINDS, type ClassRight } from '@/core/plan/objects/class';
 import { Act, Empty } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import { AddPanel } from '../objects/add-panel';
-import type { LedgerPageData } from '../objects/ledger-page';
+import { AddPanel } from '@/workbench/add-panel';
+import type { LedgerPageData } from '@/workbench/ledger-page';
 
 export interface ClassesData extends LedgerPageData {
   classes: { id: string; name: string; rights: Record<string, ClassRight>; users: number; changed: boolean }[];

@@ -1,14 +1,14 @@
 'use client';
 
-import { Box, Flex, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
-import { Digits } from '@/ui/digits';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
-import { tracePath } from '../objects/paths';
-import { ForwardingPart, type Forwarding } from './forwarding-part';
-import { PasswordOnce } from './password-once';
-import { PinPart } from './pin-part';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
+import { tracePath } from '@/workbench/paths';
+import { ForwardingPart, type Forwarding } from '@/workbench/extension/forwarding-part';
+import { OwnNumbers } from '@/workbench/extension/own-numbers';
+import { PasswordOnce } from '@/workbench/extension/password-once';
+import { PinPart } from '@/workbench/extension/pin-part';
 
 interface Props {
   data: ObjectPageData;
@@ -72,20 +72,5 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
         { title: 'Why', fields: ['note'], wide: true },
       ]}
     />
-  );
-}
-
-export function OwnNumbers({ numbers }: { numbers: { id: string; e164: string }[] }) {
-  return (
-    <Flex gap="10px" align="center" wrap="wrap">
-      {numbers.length === 0 ? (
-        <Box color="quiet">None: callers outside reach it only through something else.</Box>
-      ) : null}
-      {numbers.map((n) => (
-        <chakra.a key={n.id} href={`/numbers/${n.id}`}>
-          <Digits>{n.e164}</Digits>
-        </chakra.a>
-      ))}
-    </Flex>
   );
 }

@@ -4,10 +4,10 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { ActLink } from '@/ui/controls';
 import { PaneSection } from '@/ui/workspace';
-import type { LedgerRow } from '../objects/ledger-page';
-import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
-import type { BulkOptions } from '../many/bulk-panel';
-import { useBulk } from '../many/use-bulk';
+import type { LedgerRow } from '@/workbench/ledger-page';
+import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
+import type { BulkOptions } from '@/workbench/bulk-panel';
+import { useBulk } from '@/workbench/use-bulk';
 
 export function ExtensionsPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const router = useRouter();

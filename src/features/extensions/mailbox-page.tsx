@@ -1,8 +1,8 @@
 'use client';
 
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
-import { PinPart } from './pin-part';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
+import { PinPart } from '@/workbench/extension/pin-part';
 
 export function MailboxPage({ data }: { data: ObjectPageData }) {
   return (

@@ -1,8 +1,8 @@
 'use client';
 
-import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
-import type { BulkOptions } from '../many/bulk-panel';
-import { useBulk } from '../many/use-bulk';
+import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
+import type { BulkOptions } from '@/workbench/bulk-panel';
+import { useBulk } from '@/workbench/use-bulk';
 
 export function MailboxesPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const many = useBulk('mailbox', bulk);

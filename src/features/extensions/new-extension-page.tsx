@@ -4,13 +4,13 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { pinRefusal } from '@/core/plan/pin';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
-import { RefPicker } from '../objects/ref-picker';
-import { LimitLines, type LimitUse } from '../many/limit-lines';
+import { RefPicker } from '@/workbench/ref-picker';
+import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
 import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
-import { PasswordOnce } from './password-once';
+import { PasswordOnce } from '@/workbench/extension/password-once';
 
 export interface NewExtensionData {
   canEdit: boolean;

@@ -4,11 +4,11 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { splitAsk } from '@/core/ask/split';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { isTyping } from '@/ui/ledger-state';
-import { pathOf, tracePath } from '../objects/paths';
+import { pathOf, tracePath } from '@/workbench/paths';
 import { BothLine, InLine, type Answer } from './ask-answers';
 import { Pickers } from './ask-pickers';
 

@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Act, Labelled, TextBox } from '@/ui/controls';
-import { tracePath } from '../objects/paths';
+import { tracePath } from '@/workbench/paths';
 
 /** The same question built with three fields, for those who don't type lines. */
 export function Pickers({ onAsk, onClose }: { onAsk: (path: string) => void; onClose: () => void }) {

@@ -3,11 +3,11 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act } from '@/ui/controls';
 import { isTyping } from '@/ui/ledger-state';
-import { JobBar } from '../many/job-bar';
-import { useJob, whyNot } from '../many/use-job';
+import { JobBar } from '@/workbench/job-bar';
+import { useJob, whyNot } from '@/workbench/use-job';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';

@@ -2,7 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act } from '@/ui/controls';
 
 const ASK_EVERY_MS = 2000;

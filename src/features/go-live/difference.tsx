@@ -3,7 +3,7 @@
 import { Box, Grid, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { Fragment } from 'react';
-import { pathOf } from '../objects/paths';
+import { pathOf } from '@/workbench/paths';
 
 export interface DifferenceData {
   kind: string;

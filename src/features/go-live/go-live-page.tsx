@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, ActLink, AreaBox, Empty, Labelled, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { Time } from '@/ui/time';

@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, ActLink, Empty, SelectBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { DifferenceView, type DifferenceData } from './difference';

@@ -3,12 +3,12 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, ActLink, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
-import { JobBar } from '../many/job-bar';
-import { useJob, whyNot } from '../many/use-job';
+import type { Option } from '@/workbench/form-data';
+import { JobBar } from '@/workbench/job-bar';
+import { useJob, whyNot } from '@/workbench/use-job';
 
 interface Entry {
   key: string;

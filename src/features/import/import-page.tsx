@@ -3,13 +3,13 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
-import { JobBar } from '../many/job-bar';
-import { LimitLines, type LimitUse } from '../many/limit-lines';
-import { useJob, whyNot } from '../many/use-job';
+import type { Option } from '@/workbench/form-data';
+import { JobBar } from '@/workbench/job-bar';
+import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
+import { useJob, whyNot } from '@/workbench/use-job';
 import { MappingPart } from './mapping-part';
 import { RowsPart } from './rows-part';
 import { EMPTY, type Report, type Settings } from './report';

@@ -1,4 +1,4 @@
-import type { Mapping, RowOutcome } from '@/core/import';
+import type { Mapping, RowOutcome } from '@/core/acts/import';
 
 /** What a check of a file told. */
 export interface Report {

@@ -10,9 +10,9 @@ import { Digits, MapChip } from '@/ui/digits';
 import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { Workspace } from '@/ui/workspace';
-import { AddPanel } from '../objects/add-panel';
-import type { LedgerPageData } from '../objects/ledger-page';
-import { moveRule } from '../objects/move';
+import { AddPanel } from '@/workbench/add-panel';
+import type { LedgerPageData } from '@/workbench/ledger-page';
+import { moveRule } from '@/workbench/move';
 
 export interface InboundData extends LedgerPageData {
   routes: {

@@ -1,8 +1,8 @@
 'use client';
 
 import { CourseView } from '@/ui/course-view';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 
 export function InboundRoutePage({ data }: { data: ObjectPageData }) {
   return (

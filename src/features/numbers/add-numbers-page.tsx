@@ -4,12 +4,12 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { NUMBER_STATES } from '@/core/plan';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, AreaBox, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { choiceWords } from '../objects/choices';
-import type { Option } from '../objects/form-data';
+import { choiceWords } from '@/workbench/choices';
+import type { Option } from '@/workbench/form-data';
 
 interface Entry {
   line: number;

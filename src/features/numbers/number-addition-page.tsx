@@ -1,7 +1,7 @@
 'use client';
 
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 
 export function NumberAdditionPage({ data }: { data: ObjectPageData }) {
   return (

@@ -2,9 +2,9 @@
 
 import { ActLink } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
-import { tracePath } from '../objects/paths';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
+import { tracePath } from '@/workbench/paths';
 
 export function NumberPage({ data }: { data: ObjectPageData }) {
   return (

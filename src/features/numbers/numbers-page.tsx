@@ -6,9 +6,9 @@ import { useState } from 'react';
 import { Act, ActLink } from '@/ui/controls';
 import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
-import type { Chosen } from '@/ui/paged-ledger';
-import type { LedgerRow } from '../objects/ledger-page';
-import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
+import type { Chosen } from '@/workbench/paged-ledger';
+import type { LedgerRow } from '@/workbench/ledger-page';
+import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
 import { AssignPanel } from './assign-panel';
 
 /** Where a caller lands at one telling moment, with the glyph of that end. */

@@ -1,4 +1,4 @@
-import type { LedgerPageData } from '../objects/ledger-page';
+import type { LedgerPageData } from '@/workbench/ledger-page';
 
 /** One ladder as its screen shows it. */
 export interface OutboundData extends LedgerPageData {

@@ -1,8 +1,8 @@
 'use client';
 
 import { ActLink } from '@/ui/controls';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 
 export function RungPage({ data }: { data: ObjectPageData }) {
   const ladder = `/outbound?ladder=${String(data.object.ladder)}`;

@@ -4,7 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { Act } from '@/ui/controls';
 import { MapChip } from '@/ui/digits';
-import { bigCount } from '../objects/count';
+import { bigCount } from '@/workbench/count';
 import type { RungRow } from './data';
 
 /** One rule of a ladder: crossed out when those above leave it nothing, marked when it takes the digits that are tried. */

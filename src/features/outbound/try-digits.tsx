@@ -4,12 +4,12 @@ import { Box, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import type { Trace } from '@/core/routing';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Digits } from '@/ui/digits';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection } from '@/ui/workspace';
-import { tracePath } from '../objects/paths';
+import { tracePath } from '@/workbench/paths';
 import type { OutboundData } from './data';
 
 /** Asks the draft what some digits do, while they are typed. */

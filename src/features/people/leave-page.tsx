@@ -3,12 +3,12 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/people';
-import { call } from '@/ui/api';
+import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/acts/people';
+import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
-import { RefPicker } from '../objects/ref-picker';
+import type { Option } from '@/workbench/form-data';
+import { RefPicker } from '@/workbench/ref-picker';
 
 interface Proposal {
   draftVersion: number;

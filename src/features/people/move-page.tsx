@@ -3,13 +3,13 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { BulkLine } from '@/core/bulk';
-import type { MoveProposal } from '@/core/people';
-import { call } from '@/ui/api';
+import type { BulkLine } from '@/core/acts/bulk';
+import type { MoveProposal } from '@/core/acts/people';
+import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
-import { ChangeLines } from '../many/change-lines';
+import type { Option } from '@/workbench/form-data';
+import { ChangeLines } from '@/workbench/change-lines';
 
 /** Somebody moves to another site: digits, number and mailbox go along, and what will be otherwise there is told. */
 export function MovePage({ id, name, from, sites }: { id: string; name: string; from: string; sites: Option[] }) {

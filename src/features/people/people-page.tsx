@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { ActLink } from '@/ui/controls';
-import { PagedLedgerPage, type PagedLedgerData } from '../objects/paged-ledger-page';
-import type { BulkOptions } from '../many/bulk-panel';
-import { useBulk } from '../many/use-bulk';
+import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
+import type { BulkOptions } from '@/workbench/bulk-panel';
+import { useBulk } from '@/workbench/use-bulk';
 
 export function PeoplePage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
   const router = useRouter();

@@ -5,10 +5,10 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { PRESENCE_ACTS } from '@/core/plan';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, SelectBox } from '@/ui/controls';
-import type { Option } from '../objects/form-data';
-import { RefPicker } from '../objects/ref-picker';
+import type { Option } from '@/workbench/form-data';
+import { RefPicker } from '@/workbench/ref-picker';
 
 interface Acts {
   internal: string;

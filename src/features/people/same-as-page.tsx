@@ -3,12 +3,12 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { SAME_WORDS, type RightLine, type SameLine, type SamePart } from '@/core/people';
-import { call } from '@/ui/api';
+import { SAME_WORDS, type RightLine, type SameLine, type SamePart } from '@/core/acts/people';
+import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, TickBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
-import { RefPicker } from '../objects/ref-picker';
+import type { Option } from '@/workbench/form-data';
+import { RefPicker } from '@/workbench/ref-picker';
 
 export interface Comparison {
   mine: string;

@@ -3,8 +3,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { LIMITS, LIMIT_WORDS, type LimitName } from '@/core/limits';
-import { call } from '@/ui/api';
+import { LIMITS, LIMIT_WORDS, type LimitName } from '@/core/acts/limits';
+import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
 
 /** The limits of the organisation with what is used; empty is no limit. */

@@ -3,7 +3,7 @@
 import { Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
 
 /** How short a mailbox PIN may be: an edit of the organisation in the draft. */

@@ -2,7 +2,7 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act } from '@/ui/controls';
 
 export interface Session {

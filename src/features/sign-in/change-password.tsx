@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { PasswordPart } from '../settings/password-part';
+import { PasswordPart } from '@/workbench/password-part';
 
 /** Whoever has a password from somebody else sets one of their own before anything else. */
 export function ChangePassword() {

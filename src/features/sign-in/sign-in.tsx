@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox, Wrong } from '@/ui/controls';
 
 export function SignIn() {

@@ -3,13 +3,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { SiteProposal } from '@/core/sites';
-import { call } from '@/ui/api';
+import type { SiteProposal } from '@/core/acts/sites';
+import { call } from '@/workbench/api';
 import { Act, AreaBox, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
-import type { Option } from '../objects/form-data';
+import type { Option } from '@/workbench/form-data';
 
 interface Typed {
   name: string;

@@ -4,9 +4,9 @@ import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
 import { Act, PartTitle, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '../objects/edit';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import type { ObjectEdit } from '@/workbench/edit';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 
 export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[] | null }) {
   return (

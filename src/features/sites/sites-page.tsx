@@ -1,7 +1,7 @@
 'use client';
 
 import { ActLink } from '@/ui/controls';
-import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
 
 export function SitesPage({ data }: { data: LedgerPageData }) {
   return (

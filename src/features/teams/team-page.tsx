@@ -3,11 +3,11 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, Wrong } from '@/ui/controls';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData, Option } from '../objects/form-data';
-import { RefPicker } from '../objects/ref-picker';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData, Option } from '@/workbench/form-data';
+import { RefPicker } from '@/workbench/ref-picker';
 
 interface Member {
   id: string;

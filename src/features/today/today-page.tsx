@@ -8,7 +8,7 @@ import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { Time } from '@/ui/time';
-import { pathOf, tracePath } from '../objects/paths';
+import { pathOf, tracePath } from '@/workbench/paths';
 
 export interface TodayData {
   me: string;

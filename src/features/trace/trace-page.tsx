@@ -12,7 +12,7 @@ import { DigitRail } from '@/ui/digits';
 import { endOf, type EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { pathOf, tracePath } from '../objects/paths';
+import { pathOf, tracePath } from '@/workbench/paths';
 
 interface OneAnswer {
   trace: Trace;

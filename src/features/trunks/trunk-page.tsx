@@ -4,12 +4,12 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { CODECS } from '@/core/plan/objects/trunk';
-import { call } from '@/ui/api';
+import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox, TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '../objects/edit';
-import { ObjectPage } from '../objects/object-page';
-import type { ObjectPageData } from '../objects/form-data';
+import type { ObjectEdit } from '@/workbench/edit';
+import { ObjectPage } from '@/workbench/object-page';
+import type { ObjectPageData } from '@/workbench/form-data';
 import { ChannelCells } from './channel-cells';
 
 export function TrunkPage({ data }: { data: ObjectPageData }) {

@@ -1,6 +1,6 @@
 'use client';
 
-import { LedgerPage, type LedgerPageData } from '../objects/ledger-page';
+import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
 import { ChannelCells } from './channel-cells';
 
 export function TrunksPage({ data }: { data: LedgerPageData }) {

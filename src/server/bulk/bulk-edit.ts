@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
-import { bulkChangeSchema, planBulk, type BulkChange, type BulkResult } from '@/core/bulk';
+import { bulkChangeSchema, planBulk, type BulkChange, type BulkResult } from '@/core/acts/bulk';
 import type { Extension, Mailbox, Person } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
 import { applyEdits, draftPlan, type Edit, type HeldPlan } from '../draft';

@@ -24,8 +24,6 @@ export interface Column {
   looseRef: boolean;
 }
 
-export type DraftKind = ObjectKind | 'organisation';
-
 /** In an order in which required references point backwards; deletes go the other way. */
 export const WRITE_ORDER: readonly ObjectKind[] = OBJECT_KINDS;
 

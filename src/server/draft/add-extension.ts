@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
-import { SAME_PARTS, planSameAs } from '@/core/people';
+import { SAME_PARTS, planSameAs } from '@/core/acts/people';
 import {
   OBJECTS,
   extension as extensionSchema,
@@ -15,7 +15,7 @@ import { demand, type Actor } from '../access/rights';
 import { keepSecret, strongPassword } from '../access/secrets';
 import { refuseWeak } from '../state/pin';
 import { EditRefused, applyEdits, type Edit, type EditResult } from './edit';
-import { planWith, type Changed } from './plan-with';
+import { planWith, type Changed } from '@/core/plan/plan-with';
 import { draftPlan } from './store';
 
 /* Adding an extension as one act: person, mailbox with PIN, SIP password and number come with it, all or nothing. */

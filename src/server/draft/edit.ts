@@ -13,17 +13,15 @@ import {
   type AnyObject,
   type InputError,
   type Plan,
-  type Referrer,
-} from '@/core/plan';
+  type Referrer, type DraftKind } from '@/core/plan';
 import { demandFor } from '../access/areas';
 import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
 import { insertRows } from '../db/many';
-import type { DraftKind } from '../db/tables';
 import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
 import { change, isDuplicate, rows, transaction, type Queryable } from '../db/pool';
 import { refuseBeyondLimits } from './limits';
 import { objectsById } from './objects-by-id';
-import { planWith, rowVersionsWith } from './plan-with';
+import { planWith, rowVersionsWith } from '@/core/plan/plan-with';
 import { draftBecame, draftInside, type HeldPlan } from './store';
 
 /** One change of one object. `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LIMITS, LIMIT_WORDS, usedOf, type LimitName } from '@/core/limits';
+import { LIMITS, LIMIT_WORDS, usedOf, type LimitName } from '@/core/acts/limits';
 import type { Plan } from '@/core/plan';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';

@@ -1,5 +1,4 @@
-import { objectsOf, type AnyObject, type Plan } from '@/core/plan';
-import type { DraftKind } from '../db/tables';
+import { objectsOf, type AnyObject, type Plan, type DraftKind } from '@/core/plan';
 
 /** The objects of some kinds by kind and id, such as `extension e-2101`. */
 export function objectsById(plan: Plan, kinds: ReadonlySet<DraftKind>): Map<string, AnyObject | Plan['organisation']> {

@@ -6,11 +6,9 @@ import {
   OBJECTS,
   type AnyObject,
   type Difference,
-  type Plan,
-} from '@/core/plan';
+  type Plan, type DraftKind } from '@/core/plan';
 import { maySee } from '../access/areas';
 import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
-import type { DraftKind } from '../db/tables';
 import { reading, rows } from '../db/pool';
 import { applyEdits, currentValue, type Edit, type EditResult } from './edit';
 import { draftPlan, livePlan } from './store';

@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto';
 import { inflateRawSync, deflateRawSync } from 'node:zlib';
-import { upgradeDocument, emptyPlan, planSchema, planText, type Plan } from '@/core/plan';
+import { upgradeDocument, emptyPlan, planSchema, planText, type Plan, type DraftKind } from '@/core/plan';
 import { compile, type Exchange } from '@/core/routing';
 import { loadPlan, type LoadedPlan } from '../db/load-plan';
 import { reading, rows, snapshot, type Queryable } from '../db/pool';
-import type { DraftKind } from '../db/tables';
 import { Refused } from '../access/rights';
-import { planWith, rowVersionsWith, type Changed } from './plan-with';
+import { planWith, rowVersionsWith, type Changed } from '@/core/plan/plan-with';
 
 /** A plan as the server holds it: kept per draft version and per revision (ARCHITECTURE principle 9). */
 export interface HeldPlan extends LoadedPlan {

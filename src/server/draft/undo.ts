@@ -1,7 +1,6 @@
-import { labelOf, type AnyObject } from '@/core/plan';
+import { labelOf, type AnyObject, type DraftKind } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
 import { change, reading, rows } from '../db/pool';
-import type { DraftKind } from '../db/tables';
 import { addJob } from '../jobs/jobs';
 import type { Handler } from '../jobs/worker';
 import { applyEdits, currentValue, type Edit, type EditOptions, type EditResult } from './edit';

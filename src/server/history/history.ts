@@ -8,13 +8,11 @@ import {
   objectsOf,
   type AnyObject,
   type ObjectKind,
-  type Plan,
-} from '@/core/plan';
+  type Plan, type DraftKind } from '@/core/plan';
 import { writeCsv } from '@/core/formats';
 import { maySee } from '../access/areas';
 import { demand, may, mayEverywhere, type Actor } from '../access/rights';
 import { reading, rows, type SqlValue } from '../db/pool';
-import type { DraftKind } from '../db/tables';
 import { draftPlan } from '../draft';
 
 /* Who did what, when and from where: edits of the plan from the journal, acts about access and state from the history. */

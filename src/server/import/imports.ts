@@ -1,8 +1,8 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
 import { MOST_ROWS, readCsv, type Table } from '@/core/formats';
-import { COLUMN_KEYS, checkSheet, matchColumns, type ImportResult, type Mapping, type RowOutcome } from '@/core/import';
-import { LIMITS, LIMIT_WORDS, usedOf, type LimitName } from '@/core/limits';
+import { COLUMN_KEYS, checkSheet, matchColumns, type ImportResult, type Mapping, type RowOutcome } from '@/core/acts/import';
+import { LIMITS, LIMIT_WORDS, usedOf, type LimitName } from '@/core/acts/limits';
 import type { AnyObject, Plan } from '@/core/plan';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';

@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
-import { planAssignment, readNumberList } from '@/core/inventory';
+import { planAssignment, readNumberList } from '@/core/acts/inventory';
 import { showNumber } from '@/core/numbers';
 import { number as numberSchema, type PlanNumber } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';

@@ -10,8 +10,8 @@ import {
   planSameAs,
   proposeMove,
   type LeaveChoices,
-} from '@/core/people';
-import { describeChanges } from '@/core/bulk';
+} from '@/core/acts/people';
+import { describeChanges } from '@/core/acts/bulk';
 import type { AnyObject, ObjectKind } from '@/core/plan';
 import { demandFor } from '../access/areas';
 import { Refused, type Actor } from '../access/rights';

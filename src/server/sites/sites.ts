@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
-import { readNumberList } from '@/core/inventory';
-import { proposeSite, siteMoves } from '@/core/sites';
+import { readNumberList } from '@/core/acts/inventory';
+import { proposeSite, siteMoves } from '@/core/acts/sites';
 import { COUNTRY_FACTS } from '@/core/numbers';
 import { site as siteSchema, type Site } from '@/core/plan';
 import { demand, type Actor } from '../access/rights';

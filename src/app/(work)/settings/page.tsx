@@ -1,4 +1,4 @@
-import { usedOf } from '@/core/limits';
+import { usedOf } from '@/core/acts/limits';
 import { SettingsPage } from '@/features/settings/settings-page';
 import { may } from '@/server/access/rights';
 import { listRoles } from '@/server/access/roles';

@@ -1,0 +1,176 @@
+'use client';
+
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState, type ReactNode } from 'react';
+import { call } from './api';
+import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
+import { Workspace } from '@/ui/workspace';
+import { ConflictPanel } from './conflict-panel';
+import { useObjectEdit, type ObjectEdit } from './edit';
+import { FieldControl } from './field-control';
+import type { ObjectPageData } from './form-data';
+import { ConsequencesPane } from './pane';
+
+/** A part of an object's page: fields by name, and whatever the area draws for itself. */
+export interface Part {
+  title: string;
+  fields?: string[];
+  draw?: (edit: ObjectEdit, data: ObjectPageData) => ReactNode;
+  /** one column instead of two */
+  wide?: boolean;
+}
+
+/** The page of one object of the plan: its parts, its conflicts, its consequences. Areas give the parts and a picture on top. */
+export function ObjectPage({
+  data,
+  parts,
+  top,
+  acts,
+  below,
+  removal,
+  listPath,
+}: {
+  data: ObjectPageData;
+  parts: Part[];
+  top?: (edit: ObjectEdit) => ReactNode;
+  acts?: ReactNode;
+  /** after the parts: what belongs to the object but is edited by itself */
+  below?: ReactNode;
+  /** instead of deleting it here, such as a guided act */
+  removal?: ReactNode;
+  listPath: string;
+}) {
+  const router = useRouter();
+  const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
+  const [removing, setRemoving] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const { commit } = edit;
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.key !== 's') return;
+      e.preventDefault();
+      void commit();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [commit]);
+
+  const remove = async () => {
+    const done = await call('POST', '/edits', {
+      edits: [{ kind: data.kind, id: data.object.id, rowVersion: data.rowVersion, value: null }],
+    });
+    if (!done.ok) {
+      setRefusal(done.errors[0]!.sentence);
+      setRemoving(false);
+      return;
+    }
+    router.push(listPath);
+    router.refresh();
+  };
+
+  return (
+    <Workspace
+      title={data.label}
+      count={
+        data.pending ? (
+          <Box as="span" bg="saffron" color="saffronInk" rounded="3px" px="6px">
+            edited, not live yet
+          </Box>
+        ) : undefined
+      }
+      acts={
+        <>
+          {acts}
+          <ActLink href={`/history?object=${data.object.id}`}>History</ActLink>
+          {removal ?? (data.canEdit ? <Act onClick={() => setRemoving(true)}>Delete…</Act> : null)}
+        </>
+      }
+      pane={<ConsequencesPane consequences={data.consequences} />}
+    >
+      {removing ? (
+        <Box
+          role="alertdialog"
+          aria-label="Delete"
+          border="1px solid"
+          borderColor="brick"
+          rounded="4px"
+          p="12px"
+          mb="14px"
+        >
+          <Box mb="8px">
+            {data.referredToBy > 0
+              ? `${data.referredToBy} ${data.referredToBy === 1 ? 'thing still points' : 'things still point'} to ${data.word} ${data.label}; they stand under “Reached by”. It can be deleted once they point elsewhere.`
+              : `${data.word} ${data.label} goes from the draft; live keeps it until you go live.`}
+          </Box>
+          <Flex gap="8px">
+            <Act look="danger" onClick={remove}>
+              Delete {data.label}
+            </Act>
+            <Act onClick={() => setRemoving(false)}>Keep it</Act>
+          </Flex>
+        </Box>
+      ) : null}
+      {refusal ? (
+        <Box mb="14px">
+          <Wrong>{refusal}</Wrong>
+        </Box>
+      ) : null}
+      <ConflictPanel edit={edit} fields={data.fields} options={data.options} />
+      {edit.general ? (
+        <Box mb="14px">
+          <Wrong>{edit.general}</Wrong>
+        </Box>
+      ) : null}
+      {top ? <Box mb="18px">{top(edit)}</Box> : null}
+      <PartList data={data} edit={edit} parts={parts} />
+      {below}
+      {data.canEdit ? null : <Box color="quiet">You look at this; an administrator can edit it.</Box>}
+    </Workspace>
+  );
+}
+
+/** Parts of an object that is shown within the page of another: edited by itself, with its own conflicts. */
+export function ObjectParts({ data, parts }: { data: ObjectPageData; parts: Part[] }) {
+  const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
+  return (
+    <>
+      <ConflictPanel edit={edit} fields={data.fields} options={data.options} />
+      {edit.general ? (
+        <Box mb="14px">
+          <Wrong>{edit.general}</Wrong>
+        </Box>
+      ) : null}
+      <PartList data={data} edit={edit} parts={parts} />
+    </>
+  );
+}
+
+function PartList({ data, edit, parts }: { data: ObjectPageData; edit: ObjectEdit; parts: Part[] }) {
+  const factOf = (field: string) => data.fields.find((f) => f.field === field)!;
+  return (
+    <>
+      {parts.map((part) => (
+        <Box key={part.title} mb="20px" maxW="760px">
+          <PartTitle>{part.title}</PartTitle>
+          {part.fields ? (
+            <Grid templateColumns={part.wide ? '1fr' : { base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px">
+              {part.fields.map((f) => (
+                <FieldControl
+                  key={f}
+                  fact={factOf(f)}
+                  edit={edit}
+                  options={data.options}
+                  long={data.long}
+                  disabled={!data.canEdit}
+                />
+              ))}
+            </Grid>
+          ) : null}
+          {part.draw ? part.draw(edit, data) : null}
+        </Box>
+      ))}
+    </>
+  );
+}

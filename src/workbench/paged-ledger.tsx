@@ -1,0 +1,204 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { call } from './api';
+import { Act, SelectBox } from '@/ui/controls';
+import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
+import { LedgerView, type LedgerLook } from '@/ui/ledger-view';
+
+/** A page of rows as the server gives it. */
+export interface Page<T> {
+  draftVersion: number;
+  count: number;
+  of: number;
+  /** the key before each page; only with the first one */
+  pages: string[];
+  rows: T[];
+}
+
+/** One way to choose rows besides text, such as by site. */
+export interface Facet {
+  name: string;
+  title: string;
+  options: { id: string; label: string }[];
+}
+
+/** Which rows are meant: those picked, or all that fit. */
+export interface Chosen {
+  ids: string[] | null;
+  filter: string;
+  facets: Record<string, string>;
+  count: number;
+}
+
+interface PagedProps<T> extends LedgerLook<T> {
+  /** below /api/v1 */
+  path: string;
+  /** the first page, made with the page itself for the address it was asked with */
+  first: Page<T>;
+  pageRows: number;
+  columns: Column<T>[];
+  facets: readonly Facet[];
+  empty: ReactNode;
+  /** acts on the rows that are chosen; drawn beside the filter while there are any */
+  acts?: (chosen: Chosen, clear: () => void) => ReactNode;
+}
+
+interface Loaded<T> {
+  query: string;
+  first: Page<T>;
+  rows: ReadonlyMap<number, readonly T[]>;
+}
+
+/** A ledger of any length: the server filters and sorts, pages come by key as they scroll into sight, and stay. */
+export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, acts, ...look }: PagedProps<T>) {
+  const state = useLedgerState(columns);
+  const { text, sort, shown } = state;
+  const { idOf } = look;
+  const chosenFacets = Object.fromEntries(facets.map((f) => [f.name, state.param(f.name)]));
+  const query = new URLSearchParams({ filter: text, sort, ...chosenFacets }).toString();
+  const [initial] = useState(query);
+  const [loaded, setLoaded] = useState<Loaded<T>>({ query, first, rows: new Map([[0, first.rows]]) });
+  const [selected, setSelected] = useState<ReadonlyMap<string, T>>(new Map());
+  const [all, setAll] = useState(false);
+  // Pages on their way, of the first page they belong to: what is loaded anew is asked for anew.
+  const asked = useRef({ of: first, pages: new Set<number>() });
+  const latest = useRef({ query, version: first.draftVersion });
+
+  // What the server drew anew (after an edit) replaces what was loaded, unless the reader has filtered since.
+  const [drawn, setDrawn] = useState(first);
+  if (drawn !== first) {
+    setDrawn(first);
+    if (query === initial) setLoaded({ query, first, rows: new Map([[0, first.rows]]) });
+  }
+
+  useEffect(() => {
+    const stale = first.draftVersion !== latest.current.version;
+    latest.current = { query, version: first.draftVersion };
+    if (loaded.query === query && !(stale && query !== initial)) return;
+    const aborter = new AbortController();
+    void call<Page<T>>('GET', `${path}?${query}`, undefined, aborter.signal).then((got) => {
+      if (got.ok && latest.current.query === query)
+        setLoaded({ query, first: got.value, rows: new Map([[0, got.value.rows]]) });
+    });
+    return () => aborter.abort();
+  }, [path, query, initial, loaded.query, first.draftVersion]);
+
+  const onRange = useCallback(
+    (from: number, to: number) => {
+      for (let page = Math.floor(from / pageRows); page <= Math.floor(to / pageRows); page++) {
+        const key = loaded.first.pages[page];
+        if (asked.current.of !== loaded.first) asked.current = { of: loaded.first, pages: new Set() };
+        const { pages } = asked.current;
+        if (!key || loaded.rows.has(page) || pages.has(page)) continue;
+        pages.add(page);
+        void call<Page<T>>('GET', `${path}?${loaded.query}&after=${encodeURIComponent(key)}`).then((got) => {
+          if (!got.ok) return void pages.delete(page);
+          setLoaded((now) =>
+            now.first === loaded.first ? { ...now, rows: new Map(now.rows).set(page, got.value.rows) } : now,
+          );
+        });
+      }
+    },
+    [path, pageRows, loaded],
+  );
+
+  const chosen = useMemo<Chosen>(
+    () => ({
+      ids: all ? null : [...selected.keys()],
+      filter: text,
+      facets: Object.fromEntries(Object.entries(chosenFacets).filter(([, v]) => v !== '')),
+      count: all ? loaded.first.count : selected.size,
+    }),
+    // The facets are part of the query.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [all, selected, query, loaded.first.count],
+  );
+  const clear = () => {
+    setSelected(new Map());
+    setAll(false);
+  };
+  const rowAt = (i: number) => loaded.rows.get(Math.floor(i / pageRows))?.[i % pageRows];
+  const here = [...loaded.rows.values()].flat();
+  /** The rows that are chosen, or all that fit: pages that are not here yet are fetched. */
+  const everyRow = async (): Promise<T[]> => {
+    if (selected.size > 0 && !all) return [...selected.values()];
+    const out: T[] = [];
+    for (const [page, key] of loaded.first.pages.entries()) {
+      const known = loaded.rows.get(page);
+      if (known) out.push(...known);
+      else {
+        const got = await call<Page<T>>('GET', `${path}?${query}&after=${encodeURIComponent(key)}`);
+        if (got.ok) out.push(...got.value.rows);
+      }
+    }
+    return out;
+  };
+  const narrowed = text !== '' || Object.values(chosenFacets).some((v) => v !== '');
+
+  if (loaded.first.of === 0) return <>{empty}</>;
+  return (
+    <Box data-query={loaded.query}>
+      {facets.length > 0 ? (
+        <Flex gap="8px" wrap="wrap" mb="8px" align="center">
+          {facets.map((f) => (
+            <SelectBox
+              key={f.name}
+              aria-label={f.title}
+              w="auto"
+              maxW="200px"
+              value={chosenFacets[f.name]}
+              onChange={(e) => {
+                clear();
+                state.put({ [f.name]: e.target.value });
+              }}
+            >
+              <option value="">{f.title}: all</option>
+              {f.options.map((o) => (
+                <option key={o.id} value={o.id}>
+                  {o.label}
+                </option>
+              ))}
+            </SelectBox>
+          ))}
+          {acts ? (
+            chosen.count > 0 ? (
+              <>
+                {acts(chosen, clear)}
+                <Act look="text" onClick={clear}>
+                  Choose none
+                </Act>
+              </>
+            ) : (
+              <Act onClick={() => setAll(true)}>
+                {narrowed ? `Choose these ${loaded.first.count}` : `Choose all ${loaded.first.count}`}
+              </Act>
+            )
+          ) : null}
+        </Flex>
+      ) : null}
+      <LedgerView
+        {...look}
+        state={state}
+        columns={columns}
+        count={loaded.first.count}
+        of={loaded.first.of}
+        rowAt={rowAt}
+        onRange={onRange}
+        selected={{
+          has: (id) => all || selected.has(id),
+          count: chosen.count,
+          toggle: (id) => {
+            const next = new Map(all ? here.map((r) => [idOf(r), r] as const) : selected);
+            const row = here.find((r) => idOf(r) === id);
+            if (!next.delete(id) && row) next.set(id, row);
+            setAll(false);
+            setSelected(next);
+          },
+        }}
+        onCopy={() => void everyRow().then((rows) => copyRows(shown, rows))}
+      />
+    </Box>
+  );
+}
