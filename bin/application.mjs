@@ -66,8 +66,50 @@ export async function startGround(purpose, options) {
   }
 }
 
-/** Starts the web application and waits until it answers. */
+/** Starts a process that is started again, after a growing pause, when it ends by itself. */
+function keepRunning(what, start) {
+  let stopped = false;
+  let pause = 200;
+  let child = start();
+  const watch = () =>
+    child.once('exit', async (code) => {
+      if (stopped) return;
+      console.error(`${what} ended (exit code ${code}); it is started again.`);
+      await new Promise((done) => setTimeout(done, pause));
+      pause = Math.min(pause * 2, 10_000);
+      if (stopped) return;
+      child = start();
+      watch();
+    });
+  watch();
+  return {
+    get child() {
+      return child;
+    },
+    stop: () => {
+      stopped = true;
+      return stopChild(child);
+    },
+  };
+}
+
+/** Starts the engine: the process whose threads hold the plans and answer the web processes. */
+export async function startEngine({ env }) {
+  await bundle('src/server/engine/thread.ts', 'engine-thread');
+  const file = await bundle('bin/engine.ts', 'engine');
+  return keepRunning('The routing engine', () =>
+    spawn(process.execPath, [file], {
+      cwd: ROOT,
+      env: { ...env, NODE_ENV: 'production' },
+      stdio: ['ignore', 'ignore', 'inherit'],
+      detached: true,
+    }),
+  );
+}
+
+/** Starts the web application with its engine and waits until both answer. */
 export async function startWeb({ set, env }, { dev = false, quiet = false } = {}) {
+  const engine = await startEngine({ env });
   const args = [NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
   const child = spawn(process.execPath, args, {
     cwd: ROOT,
@@ -75,30 +117,37 @@ export async function startWeb({ set, env }, { dev = false, quiet = false } = {}
     stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', dev ? 'inherit' : 'ignore', 'inherit'],
     detached: true,
   });
+  const stop = async () => {
+    await Promise.all([stopChild(child), engine.stop()]);
+  };
   const url = `http://127.0.0.1:${set.port}`;
   for (let tries = 0; tries < 300; tries++) {
-    if (child.exitCode !== null)
+    if (child.exitCode !== null) {
+      await stop();
       throw new Trouble(`The application ended while it started (exit code ${child.exitCode}).`);
+    }
     const ok = await fetch(`${url}/api/v1/health`).then(
       (r) => r.ok,
       () => false,
     );
-    if (ok) return { child, url, stop: () => stopChild(child) };
+    if (ok) return { child, engine, url, stop };
     await new Promise((done) => setTimeout(done, 200));
   }
-  await stopChild(child);
+  await stop();
   throw new Trouble('The application did not answer within a minute.');
 }
 
 /** Starts the worker that does long work: imports, bulk edits, large undos. */
 export async function startWorker({ env }) {
-  const child = spawn(process.execPath, [await bundle('bin/worker.ts', 'worker')], {
-    cwd: ROOT,
-    env: { ...env, NODE_ENV: 'production' },
-    stdio: ['ignore', 'ignore', 'inherit'],
-    detached: true,
-  });
-  return { child, stop: () => stopChild(child) };
+  const file = await bundle('bin/worker.ts', 'worker');
+  return keepRunning('The worker', () =>
+    spawn(process.execPath, [file], {
+      cwd: ROOT,
+      env: { ...env, NODE_ENV: 'production' },
+      stdio: ['ignore', 'ignore', 'inherit'],
+      detached: true,
+    }),
+  );
 }
 
 async function stopChild(child) {

@@ -33,10 +33,6 @@ try {
       !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'),
   );
   web.child.once('exit', (code) => end(code ?? 1));
-  worker.child.once(
-    'exit',
-    () => !ending && console.error('The worker ended: imports and bulk edits wait until you start again.'),
-  );
   console.log(`
 Polydrome runs at ${web.url}
 

@@ -62,6 +62,8 @@ try {
   if (!unitOnly) {
     ground = await startGround('test', { fresh: true, browser: true });
     buildWhenStale();
+    // Every answer is held against its schema.
+    ground.env.POLYDROME_CHECK_ANSWERS = '1';
     web = await startWeb(ground, { quiet: true });
     worker = await startWorker(ground);
     bringBack();

@@ -1,12 +1,15 @@
+import { setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { bulkEdit } from '@/server/bulk/bulk-edit';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
-import { importApply, importCheck } from '@/server/import/imports';
+import { holdPlansHere } from '@/server/engine/here';
+import { LANES, type Lane } from '@/server/jobs/jobs';
 import { workOnce } from '@/server/jobs/worker';
 import { log } from '@/server/log';
+import { bulkEdit } from '@/server/operations/bulk';
+import { importApply, importCheck } from '@/server/operations/imports';
 
-/* The worker: takes long work from the database until it is told to end. Several may run. */
+/* The worker: takes long work from the database until it is told to end, one loop for each lane. Several may run. */
 
 const IDLE_MS = 120;
 const AWAY_MS = 1000;
@@ -14,12 +17,24 @@ const AWAY_MS = 1000;
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (ending = true));
 
-const handlers = { 'import-check': importCheck, 'import-apply': importApply, 'bulk-edit': bulkEdit, undo: undoWork };
+// Long work leaves the processor to those who wait for a page.
+try {
+  setPriority(10);
+} catch {
+  // Not everywhere allowed; then it is as important as everything else.
+}
+const ground = holdPlansHere();
+const handlers = {
+  'import-check': importCheck(ground),
+  'import-apply': importApply(ground),
+  'bulk-edit': bulkEdit,
+  undo: undoWork,
+};
 
-async function main(): Promise<void> {
+async function work(lane: Lane): Promise<void> {
   while (!ending) {
     try {
-      if (!(await workOnce(handlers))) await sleep(IDLE_MS);
+      if (!(await workOnce(handlers, lane))) await sleep(IDLE_MS);
     } catch (e) {
       if (!(e instanceof DatabaseGone)) log.error({ err: e }, 'the worker met an error');
       await sleep(AWAY_MS);
@@ -27,4 +42,4 @@ async function main(): Promise<void> {
   }
 }
 
-void main().finally(closePool);
+void Promise.all(LANES.map(work)).finally(closePool);

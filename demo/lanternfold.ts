@@ -375,7 +375,7 @@ function shipRungs(gateway: string): RungInput[] {
 export function lanternfold(): Draft {
   const plan = {
     format: 'polydrome-plan' as const,
-    version: 3 as const,
+    version: 4 as const,
     organisation: { name: 'Lanternfold Ferries' },
     classes,
     sites,

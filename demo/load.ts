@@ -4,8 +4,11 @@ import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind } fr
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { keepSecret, strongPassword } from '@/server/access/secrets';
-import { closePool, transaction } from '@/server/db/pool';
-import { applyEdits, draftPlan, goLive, versions, type Edit } from '@/server/draft';
+import { closePool, writing } from '@/server/db/pool';
+import { readVersions } from '@/server/db/versions';
+import { applyEdits, goLive, type Edit } from '@/server/draft';
+import { ask } from '@/server/engine';
+import { holdPlansHere } from '@/server/engine/here';
 
 /* Loads the demo company once, through the same edits as anybody's: plan, accounts, two revisions, six edits in the draft. */
 
@@ -16,11 +19,12 @@ const DEMO_PASSWORDS: [string, string, string, string][] = [
 ];
 
 async function main(): Promise<void> {
+  holdPlansHere();
   const accounts = new Map<string, string>();
   for (const [signIn, name, role, password] of DEMO_PASSWORDS)
     accounts.set(signIn, await ensureAccount(signIn, name, role, password, true));
   const colleague = await ensureAccount('m.oduya', 'M. Oduya', 'administrator', null);
-  if ((await versions()).live > 0) return;
+  if ((await readVersions()).live > 0) return;
   const actor = (account: string, name: string): Actor => ({
     account,
     name,
@@ -48,19 +52,18 @@ async function main(): Promise<void> {
       })),
     ),
   ];
-  if ((await versions()).draft === 0) await applyEdits(farida, edits);
-  await transaction(async (c) => {
+  if ((await readVersions()).draft === 0) await applyEdits(farida, edits);
+  await writing(async (c) => {
     for (const e of plan.extensions)
       if (e.kind !== 'virtual') await keepSecret(c, farida, e.id, 'sip-password', strongPassword());
   });
-  const first = await draftPlan();
-  await goLive(farida, first.version, 'The company as it was taken over');
+  await goLive(farida, (await readVersions()).draft, 'The company as it was taken over');
   await changeOne(oduya, 'extension', 'e-2108', { ringSeconds: 40 });
   await changeOne(farida, 'inboundRoute', 'in-free', {
     name: 'Bookings freephone',
     note: 'All ten freephone numbers, until the queue is ready.',
   });
-  await goLive(farida, (await draftPlan()).version, 'Longer ringing at the bookings desk');
+  await goLive(farida, (await readVersions()).draft, 'Longer ringing at the bookings desk');
 
   await changeOne(farida, 'extension', 'e-2109', { name: 'Sorin Vael-Rask' });
   await changeOne(farida, 'number', 'n-441632960150', { note: 'Kept for the new joiner.' });
@@ -77,9 +80,8 @@ async function main(): Promise<void> {
 }
 
 async function changeOne(actor: Actor, kind: ObjectKind, id: string, change: Record<string, unknown>): Promise<void> {
-  const draft = await draftPlan();
-  const object = objectsOf(draft.plan, kind).find((o) => o.id === id) as AnyObject;
-  await applyEdits(actor, [{ kind, id, rowVersion: draft.rowVersions.get(id)!, value: { ...object, ...change } }]);
+  const [found] = await ask('standing', { of: [{ kind, id }] });
+  await applyEdits(actor, [{ kind, id, rowVersion: found!.rowVersion, value: { ...found!.value, ...change } }]);
 }
 
 main()

@@ -8,7 +8,7 @@ import {
   writeNumber,
   type WrittenForm,
 } from '@/core/numbers';
-import { country as countrySchema } from '@/core/plan';
+import { country as countrySchema } from '@/core/plan/fields';
 import { Refusal, flagsOf, need, type Answer } from './answer';
 
 export function number(args: string[]): Answer {

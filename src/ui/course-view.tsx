@@ -4,8 +4,9 @@ import dagre from '@dagrejs/dagre';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { Course, CourseNode } from '@/core/course';
-import { END_COLOURS, END_DASHES, isDouble, type EndKind } from './ends';
+import { LOOK_FACTS } from './ends';
 import { GlyphShape } from './glyph';
+import { useKinds } from './kinds';
 
 const NODE = { width: 150, height: 62 };
 const ROW = 78;
@@ -54,6 +55,7 @@ const cut = (text: string, most: number) => (text.length > most ? `${text.slice(
 
 /** The course of a call: the walked way thick, the rest thin, every end with its colour, glyph and line. */
 export function CourseView({ course }: { course: Course }) {
+  const { lookOf } = useKinds();
   const { nodes, width, height } = useMemo(() => layOut(course), [course]);
   const at = (id: string) => nodes.find((n) => n.id === id)!;
   return (
@@ -71,7 +73,7 @@ export function CourseView({ course }: { course: Course }) {
       >
         {course.ways.map((w, i) => {
           const [a, b] = [at(w.from), at(w.to)];
-          const kind = (b.end ? b.kind : 'rule') as EndKind;
+          const line = LOOK_FACTS[lookOf(b.end ? b.kind : 'rule')];
           const d = pathBetween(a, b);
           const labelX = a.x >= b.x - 1 ? a.x + 50 : a.y === b.y ? (a.x + b.x) / 2 : Math.min(a.x + 52, b.x - 24) + 8;
           return (
@@ -79,12 +81,12 @@ export function CourseView({ course }: { course: Course }) {
               <chakra.path
                 d={d}
                 fill="none"
-                color={END_COLOURS[kind]}
+                color={line.colour}
                 stroke="currentColor"
-                strokeWidth={w.walked ? 4 : isDouble(kind) ? 4 : 1.6}
-                strokeDasharray={END_DASHES[kind]}
+                strokeWidth={w.walked || line.double ? 4 : 1.6}
+                strokeDasharray={line.dash}
               />
-              {isDouble(kind) ? (
+              {line.double ? (
                 <chakra.path d={d} fill="none" color="raised" stroke="currentColor" strokeWidth={1.4} />
               ) : null}
               {w.when ? (
@@ -111,11 +113,11 @@ export function CourseView({ course }: { course: Course }) {
               cy={n.y}
               r={RADIUS}
               fill="none"
-              color={n.end ? END_COLOURS[n.kind as EndKind] : 'ink'}
+              color={n.end ? LOOK_FACTS[lookOf(n.kind)].colour : 'ink'}
               stroke="currentColor"
               strokeWidth={n.end ? 1.4 : 2}
             />
-            <GlyphShape kind={n.kind as EndKind} x={n.x} y={n.y} size={16} />
+            <GlyphShape kind={n.kind} x={n.x} y={n.y} size={16} />
             <chakra.text
               x={n.x}
               y={n.y + RADIUS + 13}
@@ -141,4 +143,9 @@ export function CourseView({ course }: { course: Course }) {
       </chakra.svg>
     </Box>
   );
+}
+
+/** The place of a course that is on its way. */
+export function CourseWaits() {
+  return <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" h="140px" aria-busy="true" />;
 }

@@ -1,64 +1,37 @@
-import type { DestinationKind } from '@/core/destinations';
+import type { Look } from '@/core/plan/look';
 
-/** How ends of calls look: the same colour, glyph and line style everywhere (LOOK). */
-export type EndKind = DestinationKind | 'outside' | 'refused' | 'trunk' | 'caller' | 'rule' | 'number';
-
-export const END_COLOURS: Record<EndKind, string> = {
-  extension: 'pine',
-  mailbox: 'ochre',
-  outside: 'iris',
-  ringGroup: 'pine',
-  queue: 'lake',
-  attendant: 'plum',
-  directory: 'plum',
-  outsideNumber: 'iris',
-  announcement: 'slate',
-  conference: 'slate',
-  pageGroup: 'slate',
-  parkPlace: 'slate',
-  fax: 'slate',
-  webLink: 'iris',
-  timeSwitch: 'ink',
-  reachPlan: 'pine',
-  tone: 'grey',
-  refused: 'brick',
-  trunk: 'ink',
-  caller: 'ink',
-  rule: 'ink',
-  number: 'ink',
-};
-
-/** SVG dash pattern; two-line styles are drawn apart. */
-export const END_DASHES: Record<EndKind, string> = {
-  extension: '',
-  mailbox: '7 4',
-  outside: '',
-  ringGroup: '',
-  queue: '',
-  attendant: '',
-  directory: '',
-  outsideNumber: '',
-  announcement: '1.5 5',
-  conference: '1.5 5',
-  pageGroup: '1.5 5',
-  parkPlace: '1.5 5',
-  fax: '1.5 5',
-  webLink: '',
-  timeSwitch: '',
-  reachPlan: '',
-  tone: '1.5 5',
-  refused: '10 5 3 5',
-  trunk: '',
-  caller: '',
-  rule: '',
-  number: '',
-};
-
-/** The look of an answer: where it landed, or that it did not. */
-export function endOf(answer: { outcome: string; lands: { kind: string } | null }): EndKind {
-  if (answer.lands) return answer.lands.kind as EndKind;
-  return 'refused';
+/** How each look is drawn: colour, line style and word, the same everywhere (LOOK). The glyphs stand beside this file. */
+export interface LookFacts {
+  colour: string;
+  /** SVG dash pattern of lines that lead there */
+  dash: string;
+  /** lines that lead there are drawn double */
+  double: boolean;
+  word: string;
 }
 
-/** Ends whose line is drawn double. */
-export const isDouble = (kind: EndKind): boolean => END_COLOURS[kind] === 'iris';
+const solid = (colour: string, word: string): LookFacts => ({ colour, dash: '', double: false, word });
+const dotted = (colour: string, word: string): LookFacts => ({ ...solid(colour, word), dash: '1.5 5' });
+
+export const LOOK_FACTS: Record<Look, LookFacts> = {
+  phone: solid('pine', 'phone'),
+  tray: { ...solid('ochre', 'mailbox'), dash: '7 4' },
+  leaving: { ...solid('iris', 'outside'), double: true },
+  group: solid('pine', 'ring group'),
+  bars: solid('lake', 'queue'),
+  keys: solid('plum', 'menu'),
+  speech: dotted('slate', 'announcement'),
+  sheet: dotted('slate', 'fax'),
+  clock: solid('ink', 'time'),
+  bar: dotted('grey', 'ended'),
+  crossed: { ...solid('brick', 'refused or not routed'), dash: '10 5 3 5' },
+  lines: solid('ink', 'trunk'),
+  caller: solid('ink', 'person'),
+  rule: solid('ink', 'rule'),
+  number: solid('ink', 'number'),
+};
+
+/** The end of an answer: the kind it landed on, or that it did not. */
+export function endOf(answer: { outcome: string; lands: { kind: string } | null }): string {
+  return answer.lands?.kind ?? 'refused';
+}

@@ -26,13 +26,23 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
-/** A value kept in this browser under a key; null when there is none. Setting null forgets it. */
-export function useKept<T>(key: string): [T | null, (value: T | null) => void] {
+/** A value kept in this browser under a key; null when there is none. Setting null forgets it; a function makes it from what is kept by then. */
+export function useKept<T>(key: string): [T | null, (value: T | null | ((now: T | null) => T | null)) => void] {
   const text = useSyncExternalStore(
     subscribe,
     () => read(key),
     () => null,
   );
-  const set = useCallback((value: T | null) => write(key, value === null ? null : JSON.stringify(value)), [key]);
+  const set = useCallback(
+    (value: T | null | ((now: T | null) => T | null)) => {
+      const now = () => {
+        const known = read(key);
+        return known === null ? null : (JSON.parse(known) as T);
+      };
+      const next = typeof value === 'function' ? (value as (now: T | null) => T | null)(now()) : value;
+      write(key, next === null ? null : JSON.stringify(next));
+    },
+    [key],
+  );
   return [text === null ? null : (JSON.parse(text) as T), set];
 }

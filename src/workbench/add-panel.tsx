@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { OBJECTS, inputErrors, type FieldFacts, type ObjectKind } from '@/core/plan';
+import type { FieldFacts, ObjectKind } from '@/core/plan';
 import { call } from './api';
 import { Act, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
@@ -12,7 +12,7 @@ import { useFocusNote } from '@/ui/workspace';
 import { LimitLines, type LimitUse } from './limit-lines';
 import { choiceWords } from './choices';
 import type { Option } from './form-data';
-import { pathOf } from './paths';
+import { useKinds } from '@/ui/kinds';
 import { RefPicker } from './ref-picker';
 
 interface AddProps {
@@ -45,7 +45,8 @@ export function AddPanel({
   onClose,
 }: AddProps) {
   const router = useRouter();
-  const { word, schema } = OBJECTS[kind];
+  const { pathOf, wordOf } = useKinds();
+  const word = wordOf(kind);
   const [kept, setKept] = useKept<Record<string, unknown>>(`${account} new ${kind}`);
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const value: Record<string, unknown> = { ...defaults, ...kept };
@@ -54,9 +55,7 @@ export function AddPanel({
     if (unsaid.length > 0)
       return setErrors(unsaid.map((f) => ({ path: f.field, sentence: `${f.title} is not chosen yet.` })));
     const id = uuid();
-    const parsed = schema.safeParse({ ...finish(value), id });
-    if (!parsed.success) return setErrors(inputErrors(parsed.error));
-    const made = await call('POST', '/edits', { edits: [{ kind, id, rowVersion: null, value: parsed.data }] });
+    const made = await call('edit', { body: { edits: [{ kind, id, rowVersion: null, value: { ...finish(value), id } }] } });
     if (!made.ok) return setErrors(made.errors.map((e) => ({ ...e, path: e.path.replace(/^edits\.0\.value\.?/, '') })));
     setKept(null);
     router.push(pathOf(kind, id)!);

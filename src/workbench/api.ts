@@ -1,46 +1,90 @@
 'use client';
 
+import type { Answer, Input } from '@/contract';
+import { PATHS, type OperationName } from '@/contract/paths';
+import type { OneError } from '@/contract/shared';
+
 /** Errors of our API as a value (the shape that every door answers). */
 export interface ApiErrors {
+  /** HTTP status; 0: no answer at all, or one that is broken or was not waited for */
   status: number;
-  errors: { code: string; path: string; sentence: string; offset?: number }[];
+  errors: OneError[];
   /** of a stale edit: the object as it stands and who changed it */
   detail: { current?: Record<string, unknown> | null; rowVersion?: number | null; by?: string; at?: string | null };
 }
 
 export type ApiResult<T> = { ok: true; value: T } | ({ ok: false } & ApiErrors);
 
-/** Calls our API. Never throws: no answer at all comes back as status 0 with a sentence. */
-export async function call<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<ApiResult<T>> {
+type Given<N extends OperationName> = object extends Input<N>
+  ? [input?: Input<N>, signal?: AbortSignal]
+  : [input: Input<N>, signal?: AbortSignal];
+
+interface AnyInput {
+  params?: Record<string, string>;
+  query?: Record<string, unknown>;
+  body?: unknown;
+}
+
+/** The address of an operation, such as a link to a file that it gives. */
+export function addressOf<N extends OperationName>(name: N, input: Omit<Input<N>, 'body'>): string {
+  const { params = {}, query = {} } = input as AnyInput;
+  const path = PATHS[name][1].replace(/\{(\w+)\}/g, (_, part: string) => encodeURIComponent(params[part]!));
+  const asked = new URLSearchParams(
+    Object.entries(query).flatMap(([k, v]) => (v === undefined || v === '' ? [] : [[k, String(v)]])),
+  ).toString();
+  return `/api/v1${path}${asked ? `?${asked}` : ''}`;
+}
+
+const failed = (code: string, sentence: string, status = 0): { ok: false } & ApiErrors => ({
+  ok: false,
+  status,
+  detail: {},
+  errors: [{ code, path: '', sentence }],
+});
+
+/**
+ * Calls an operation of our API. Never throws: no answer at all, one that is cut short, and one that is no longer waited for
+ * come back as status 0 with a sentence, never as something that went well.
+ */
+export async function call<N extends OperationName>(name: N, ...given: Given<N>): Promise<ApiResult<Answer<N>>> {
+  const [input = {}, signal] = given as [AnyInput?, AbortSignal?];
+  return answered(name, input, signal, {
+    method: PATHS[name][0],
+    ...(input.body === undefined
+      ? {}
+      : { body: JSON.stringify(input.body), headers: { 'content-type': 'application/json' } }),
+  });
+}
+
+/** Calls an operation whose body is a file. */
+export const sendFile = <N extends OperationName>(
+  name: N,
+  input: Omit<Input<N>, 'body'>,
+  file: Blob,
+): Promise<ApiResult<Answer<N>>> => answered(name, input as AnyInput, undefined, { method: PATHS[name][0], body: file });
+
+async function answered<N extends OperationName>(
+  name: N,
+  input: AnyInput,
+  signal: AbortSignal | undefined,
+  init: RequestInit,
+): Promise<ApiResult<Answer<N>>> {
   let response: Response;
+  let value: unknown;
   try {
-    response = await fetch(`/api/v1${path}`, {
-      method,
-      signal,
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-    });
+    response = await fetch(addressOf(name, input as Input<N>), { ...init, signal });
+    value = await response.json();
   } catch {
-    return {
-      ok: false,
-      status: 0,
-      detail: {},
-      errors: [{ code: 'no-answer', path: '', sentence: 'Polydrome does not answer. What you typed is kept here.' }],
-    };
+    if (signal?.aborted) return failed('given-up', 'This is no longer waited for.');
+    return failed('no-answer', 'Polydrome does not answer. What you typed is kept here.');
   }
-  const value = (await response.json().catch(() => null)) as unknown;
-  if (response.ok) return { ok: true, value: value as T };
-  if (response.status === 401 && typeof window !== 'undefined' && !path.startsWith('/session'))
+  if (response.ok)
+    return value === null || typeof value !== 'object'
+      ? failed('no-answer', 'Polydrome does not answer properly.', response.status)
+      : { ok: true, value: value as Answer<N> };
+  if (response.status === 401 && !PATHS[name][1].startsWith('/session'))
     window.location.assign(`/sign-in?back=${encodeURIComponent(window.location.pathname + window.location.search)}`);
-  const { error, errors } = (value ?? {}) as { error?: ApiErrors['detail']; errors?: ApiErrors['errors'] };
-  return {
-    ok: false,
-    status: response.status,
-    detail: error ?? {},
-    errors: errors ?? [{ code: 'no-answer', path: '', sentence: 'Polydrome does not answer properly.' }],
-  };
+  const { error, errors } = (value ?? {}) as { error?: ApiErrors['detail']; errors?: OneError[] };
+  if (!errors?.length) return failed('no-answer', 'Polydrome does not answer properly.', response.status);
+  return { ok: false, status: response.status, detail: error ?? {}, errors };
 }

@@ -3,8 +3,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { BulkChange, BulkLine } from '@/core/acts/bulk';
-import { fieldsOf, type ObjectKind } from '@/core/plan';
+import type { BulkChange } from '@/core/acts/bulk';
+import type { Answer } from '@/contract';
+import type { FieldFacts } from '@/core/plan';
 import { call } from './api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import type { Chosen } from './paged-ledger';
@@ -20,6 +21,7 @@ export interface BulkOptions {
   classes: Option[];
   teams: Option[];
   prompts: Option[];
+  facts: Record<'extension' | 'person' | 'mailbox', FieldFacts[]>;
 }
 
 type Values = Record<string, unknown>;
@@ -49,11 +51,7 @@ export function BulkPanel({
 }) {
   const router = useRouter();
   const [values, setValues] = useState<Values>({});
-  const [dryRun, setDryRun] = useState<{
-    lines: BulkLine[];
-    count: number;
-    errors: { label: string; sentence: string }[];
-  } | null>(null);
+  const [dryRun, setDryRun] = useState<Answer<'bulkPreview'> | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
@@ -79,16 +77,16 @@ export function BulkPanel({
     change: changeOf(values),
   });
   const look = async () => {
-    const got = await call<NonNullable<typeof dryRun>>('POST', '/bulk/preview', body());
+    const got = await call('bulkPreview', { body: body() });
     setWrong(got.ok ? null : got.errors[0]!.sentence);
     if (got.ok) setDryRun(got.value);
   };
   const make = async () => {
-    const got = await call<{ job: string }>('POST', '/bulk', body());
+    const got = await call('bulk', { body: body() });
     if (got.ok) setJob(got.value.job);
     else setWrong(got.errors[0]!.sentence);
   };
-  const field = (kind: ObjectKind, name: string, key = name) => (
+  const field = (kind: keyof BulkOptions['facts'], name: string, key = name) => (
     <BulkField key={key} kind={kind} name={name} value={values[key]} options={options} onChange={(v) => set(key, v)} />
   );
   return (
@@ -216,13 +214,13 @@ function BulkField({
   options,
   onChange,
 }: {
-  kind: ObjectKind;
+  kind: keyof BulkOptions['facts'];
   name: string;
   value: unknown;
   options: BulkOptions;
   onChange: (v: unknown) => void;
 }) {
-  const fact = fieldsOf(kind).find((f) => f.field === name)!;
+  const fact = options.facts[kind].find((f) => f.field === name)!;
   const id = `bulk-${kind}-${name}`;
   const list = fact.ref === 'class' ? options.classes : fact.ref === 'prompt' ? options.prompts : null;
   if (fact.ref === 'number')

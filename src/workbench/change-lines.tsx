@@ -3,13 +3,14 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
-import { OBJECTS } from '@/core/plan';
+import { useKinds } from '@/ui/kinds';
 import type { BulkLine } from '@/core/acts/bulk';
 
 const ROW = 26;
 
 /** Changes before they are made, one line an object: what was, what will be. Long lists are drawn where they are seen. */
 export function ChangeLines({ lines, count }: { lines: readonly BulkLine[]; count: number }) {
+  const { wordOf } = useKinds();
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: lines.length,
@@ -55,7 +56,7 @@ export function ChangeLines({ lines, count }: { lines: readonly BulkLine[]; coun
                 borderColor="line"
               >
                 <chakra.span color="quiet" w="76px" flexShrink={0}>
-                  {OBJECTS[line.kind].word}
+                  {wordOf(line.kind)}
                 </chakra.span>
                 <chakra.span w="190px" flexShrink={0} overflow="hidden" textOverflow="ellipsis">
                   {line.label}

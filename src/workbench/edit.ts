@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { OBJECTS, inputErrors, organisationSchema, type ObjectKind } from '@/core/plan';
+import type { DraftKind } from '@/core/plan';
 import { call, type ApiErrors } from './api';
 import { useKept } from '@/ui/kept';
 
@@ -46,7 +46,7 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
  */
 export function useObjectEdit(
   account: string,
-  kind: ObjectKind | 'organisation',
+  kind: DraftKind,
   object: ObjectValue,
   rowVersion: number,
 ): ObjectEdit {
@@ -70,23 +70,21 @@ export function useObjectEdit(
       const mine = own.current && own.current.rowVersion > seenVersion ? own.current : null;
       const version = mine ? mine.rowVersion : seenVersion;
       const next = { ...(mine ? mine.object : seen), ...fields };
-      const schema = kind === 'organisation' ? organisationSchema : OBJECTS[kind].schema;
-      const parsed = schema.safeParse(next);
-      if (!parsed.success) {
-        setErrors(inputErrors(parsed.error));
-        return;
-      }
       setSaving(true);
-      const made = await call<{ rowVersions: Record<string, number> }>('POST', '/edits', {
-        edits: [{ kind, id, rowVersion: version, value: parsed.data }],
-      });
+      const made = await call('edit', { body: { edits: [{ kind, id, rowVersion: version, value: next }] } });
       setSaving(false);
       if (made.ok) {
         setErrors([]);
         setConflict(null);
-        own.current = { object: parsed.data as ObjectValue, rowVersion: made.value.rowVersions[id]! };
+        own.current = { object: next, rowVersion: made.value.rowVersions[id]! };
         setBase(own.current);
-        setKept(null);
+        // What was typed while this was on its way stays, and now stands on what this made.
+        setKept((now) => {
+          const left = Object.entries(now?.fields ?? {}).filter(([f, v]) => !(f in fields) || !same(v, fields[f]));
+          return left.length > 0
+            ? { rowVersion: own.current!.rowVersion, fields: Object.fromEntries(left) }
+            : null;
+        });
         router.refresh();
       } else if (made.status === 409) {
         const { current: theirs = null, rowVersion: theirVersion = null } = made.detail;

@@ -3,9 +3,15 @@ import type { Course } from '@/core/course';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
 import type { ObjectValue } from './edit';
 
-export interface Option {
-  id: string;
-  label: string;
+export type { Option } from '@/contract/shared';
+import type { Option } from '@/contract/shared';
+
+/** What reaches an object, what it leads to and what its edit changes. */
+export interface Around extends Consequences {
+  /** of a call from outside, for what such calls reach */
+  course: Course | null;
+  /** who deletes it breaks these */
+  referredToBy: number;
 }
 
 /** Everything a page of one object shows; made on the server. */
@@ -24,9 +30,6 @@ export interface ObjectPageData {
   rights: readonly string[];
   /** differs from live */
   pending: boolean;
-  /** who deletes it breaks these */
-  referredToBy: number;
-  /** of a call from outside, for what such calls reach */
-  course: Course | null;
-  consequences: Consequences;
+  /** comes after the page */
+  around: Promise<Around>;
 }

@@ -17,7 +17,7 @@ export function JobBar({ job, what }: { job: JobFacts<unknown> | null; what: str
           {job?.doing ? `: ${job.doing}` : ''}
           {job && job.total > 1 ? ` · ${job.done} of ${job.total}` : ''}
         </Box>
-        {job ? <Act onClick={() => void call('DELETE', `/jobs/${job.id}`)}>Stop</Act> : null}
+        {job ? <Act onClick={() => void call('stopJob', { params: { id: job.id } })}>Stop</Act> : null}
       </Flex>
       <Box
         h="6px"

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
+import type { LedgerRow } from '@/contract/plan';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
 import { Act, Empty } from '@/ui/controls';
 import { Ledger } from '@/ui/ledger';
@@ -9,14 +10,9 @@ import { Workspace } from '@/ui/workspace';
 import { AddPanel } from './add-panel';
 import type { LimitUse } from './limit-lines';
 import type { Option } from './form-data';
-import { pathOf } from './paths';
+import { useKinds } from '@/ui/kinds';
 
-/** Cells of a ledger row as the server made them. */
-export interface LedgerRow {
-  id: string;
-  mark: 'new' | 'changed' | null;
-  cells: Record<string, string>;
-}
+export type { LedgerRow };
 
 export interface LedgerPageData {
   rows: LedgerRow[];
@@ -47,6 +43,7 @@ interface Props {
 
 /** A ledger of one kind of object with its way to add one. */
 export function LedgerPage({ kind, title, word, data, columns, empty, lead, pane, acts, addHref, likeHref }: Props) {
+  const { pathOf } = useKinds();
   const [adding, setAdding] = useState(false);
   const [row, setRow] = useState<LedgerRow | null>(null);
   const addAct =

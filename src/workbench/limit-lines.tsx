@@ -1,14 +1,9 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import type { LimitUse } from '@/contract/access';
 
-/** One limit with what is used of it. */
-export interface LimitUse {
-  name: string;
-  words: string;
-  most: number;
-  used: number;
-}
+export type { LimitUse };
 
 /** Limits of the organisation, used and left: read before the first field is filled in. Nothing where there are none. */
 export function LimitLines({ limits }: { limits: readonly LimitUse[] }) {

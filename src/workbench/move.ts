@@ -21,7 +21,7 @@ export function moveRule(
     value: { ...m.value, position },
   });
   const same = a.value.position === b.value.position;
-  return call('POST', '/edits', {
-    edits: [put(a, same ? b.value.position + by : b.value.position), put(b, a.value.position)],
+  return call('edit', {
+    body: { edits: [put(a, same ? b.value.position + by : b.value.position), put(b, a.value.position)] },
   });
 }

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { call } from './api';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
+import { Later } from '@/ui/later';
 import { Workspace } from '@/ui/workspace';
 import { ConflictPanel } from './conflict-panel';
 import { useObjectEdit, type ObjectEdit } from './edit';
@@ -58,8 +59,8 @@ export function ObjectPage({
   }, [commit]);
 
   const remove = async () => {
-    const done = await call('POST', '/edits', {
-      edits: [{ kind: data.kind, id: data.object.id, rowVersion: data.rowVersion, value: null }],
+    const done = await call('edit', {
+      body: { edits: [{ kind: data.kind, id: data.object.id!, rowVersion: data.rowVersion, value: null }] },
     });
     if (!done.ok) {
       setRefusal(done.errors[0]!.sentence);
@@ -84,10 +85,10 @@ export function ObjectPage({
         <>
           {acts}
           <ActLink href={`/history?object=${data.object.id}`}>History</ActLink>
-          {removal ?? (data.canEdit ? <Act onClick={() => setRemoving(true)}>Delete…</Act> : null)}
+          {data.canEdit ? (removal ?? <Act onClick={() => setRemoving(true)}>Delete…</Act>) : null}
         </>
       }
-      pane={<ConsequencesPane consequences={data.consequences} />}
+      pane={<ConsequencesPane consequences={data.around} />}
     >
       {removing ? (
         <Box
@@ -100,9 +101,13 @@ export function ObjectPage({
           mb="14px"
         >
           <Box mb="8px">
-            {data.referredToBy > 0
-              ? `${data.referredToBy} ${data.referredToBy === 1 ? 'thing still points' : 'things still point'} to ${data.word} ${data.label}; they stand under “Reached by”. It can be deleted once they point elsewhere.`
-              : `${data.word} ${data.label} goes from the draft; live keeps it until you go live.`}
+            <Later of={data.around}>
+              {({ referredToBy }) =>
+                referredToBy > 0
+                  ? `${referredToBy} ${referredToBy === 1 ? 'thing still points' : 'things still point'} to ${data.word} ${data.label}; they stand under “Reached by”. It can be deleted once they point elsewhere.`
+                  : `${data.word} ${data.label} goes from the draft; live keeps it until you go live.`
+              }
+            </Later>
           </Box>
           <Flex gap="8px">
             <Act look="danger" onClick={remove}>

@@ -2,25 +2,28 @@
 
 import { Flex } from '@chakra-ui/react';
 import { useState, type ReactNode } from 'react';
-import type { ObjectKind } from '@/core/plan';
+import type { LedgerPage, LedgerRow } from '@/contract/plan';
+import type { LedgerKind } from '@/core/plan';
+import type { BulkOptions } from './bulk-panel';
 import { Act, Empty } from '@/ui/controls';
 import type { Column } from '@/ui/ledger-state';
-import { PagedLedger, type Chosen, type Facet, type Page } from './paged-ledger';
+import { PagedLedger, type Chosen, type Facet } from './paged-ledger';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from './add-panel';
-import type { LedgerPageData, LedgerRow } from './ledger-page';
-import { pathOf } from './paths';
+import type { LedgerPageData } from './ledger-page';
+import { useKinds } from '@/ui/kinds';
 
 /** What a page with a long ledger is given by the server. */
 export interface PagedLedgerData {
-  kind: ObjectKind;
-  first: Page<LedgerRow>;
+  kind: LedgerKind;
+  first: LedgerPage;
   pageRows: number;
   facets: Facet[];
   canEdit: boolean;
   mayBulk: boolean;
   account: string;
   add: LedgerPageData['add'];
+  bulk: BulkOptions;
 }
 
 interface Props {
@@ -38,11 +41,14 @@ interface Props {
   /** acts on the rows that are chosen, and what they open above the ledger */
   chosenActs?: (chosen: Chosen, clear: () => void) => ReactNode;
   above?: ReactNode;
+  /** cells that take longer than the rows, by id */
+  late?: (ids: string[]) => Promise<Record<string, Record<string, string>> | null>;
 }
 
 /** A ledger of any length of one kind of object, with its way to add one and what can be done with many. */
 export function PagedLedgerPage(props: Props) {
-  const { title, word, data, columns, empty, lead, pane, acts, addHref, likeHref, chosenActs, above } = props;
+  const { title, word, data, columns, empty, lead, pane, acts, addHref, likeHref, chosenActs, above, late } = props;
+  const { pathOf } = useKinds();
   const [adding, setAdding] = useState(false);
   const [row, setRow] = useState<LedgerRow | null>(null);
   const addAct =
@@ -70,7 +76,8 @@ export function PagedLedgerPage(props: Props) {
       {above}
       <PagedLedger
         name={title}
-        path={`/ledgers/${data.kind}`}
+        kind={data.kind}
+        late={late}
         first={data.first}
         pageRows={data.pageRows}
         facets={data.facets}

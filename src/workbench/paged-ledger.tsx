@@ -2,20 +2,12 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import type { LedgerPage, LedgerRow } from '@/contract/plan';
+import type { LedgerKind } from '@/core/plan';
 import { call } from './api';
 import { Act, SelectBox } from '@/ui/controls';
 import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
 import { LedgerView, type LedgerLook } from '@/ui/ledger-view';
-
-/** A page of rows as the server gives it. */
-export interface Page<T> {
-  draftVersion: number;
-  count: number;
-  of: number;
-  /** the key before each page; only with the first one */
-  pages: string[];
-  rows: T[];
-}
 
 /** One way to choose rows besides text, such as by site. */
 export interface Facet {
@@ -32,35 +24,45 @@ export interface Chosen {
   count: number;
 }
 
-interface PagedProps<T> extends LedgerLook<T> {
-  /** below /api/v1 */
-  path: string;
+interface PagedProps extends LedgerLook<LedgerRow> {
+  kind: LedgerKind;
+  /** cells that take longer than the rows: asked for what is in sight */
+  late?: (ids: string[]) => Promise<Record<string, Record<string, string>> | null>;
   /** the first page, made with the page itself for the address it was asked with */
-  first: Page<T>;
+  first: LedgerPage;
   pageRows: number;
-  columns: Column<T>[];
+  columns: Column<LedgerRow>[];
   facets: readonly Facet[];
   empty: ReactNode;
   /** acts on the rows that are chosen; drawn beside the filter while there are any */
   acts?: (chosen: Chosen, clear: () => void) => ReactNode;
 }
 
-interface Loaded<T> {
+interface Loaded {
   query: string;
-  first: Page<T>;
-  rows: ReadonlyMap<number, readonly T[]>;
+  first: LedgerPage;
+  rows: ReadonlyMap<number, readonly LedgerRow[]>;
 }
 
 /** A ledger of any length: the server filters and sorts, pages come by key as they scroll into sight, and stay. */
-export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, acts, ...look }: PagedProps<T>) {
+export function PagedLedger({ kind, first, pageRows, columns, facets, empty, acts, late, ...look }: PagedProps) {
   const state = useLedgerState(columns);
   const { text, sort, shown } = state;
   const { idOf } = look;
   const chosenFacets = Object.fromEntries(facets.map((f) => [f.name, state.param(f.name)]));
   const query = new URLSearchParams({ filter: text, sort, ...chosenFacets }).toString();
+  const asking = useCallback(
+    (of: string, after?: string, signal?: AbortSignal) =>
+      call(
+        'ledger',
+        { params: { kind }, query: { ...Object.fromEntries(new URLSearchParams(of)), ...(after ? { after } : {}) } },
+        signal,
+      ),
+    [kind],
+  );
   const [initial] = useState(query);
-  const [loaded, setLoaded] = useState<Loaded<T>>({ query, first, rows: new Map([[0, first.rows]]) });
-  const [selected, setSelected] = useState<ReadonlyMap<string, T>>(new Map());
+  const [loaded, setLoaded] = useState<Loaded>({ query, first, rows: new Map([[0, first.rows]]) });
+  const [selected, setSelected] = useState<ReadonlyMap<string, LedgerRow>>(new Map());
   const [all, setAll] = useState(false);
   // Pages on their way, of the first page they belong to: what is loaded anew is asked for anew.
   const asked = useRef({ of: first, pages: new Set<number>() });
@@ -78,12 +80,12 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
     latest.current = { query, version: first.draftVersion };
     if (loaded.query === query && !(stale && query !== initial)) return;
     const aborter = new AbortController();
-    void call<Page<T>>('GET', `${path}?${query}`, undefined, aborter.signal).then((got) => {
+    void asking(query, undefined, aborter.signal).then((got) => {
       if (got.ok && latest.current.query === query)
         setLoaded({ query, first: got.value, rows: new Map([[0, got.value.rows]]) });
     });
     return () => aborter.abort();
-  }, [path, query, initial, loaded.query, first.draftVersion]);
+  }, [asking, query, initial, loaded.query, first.draftVersion]);
 
   const onRange = useCallback(
     (from: number, to: number) => {
@@ -93,7 +95,7 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
         const { pages } = asked.current;
         if (!key || loaded.rows.has(page) || pages.has(page)) continue;
         pages.add(page);
-        void call<Page<T>>('GET', `${path}?${loaded.query}&after=${encodeURIComponent(key)}`).then((got) => {
+        void asking(loaded.query, key).then((got) => {
           if (!got.ok) return void pages.delete(page);
           setLoaded((now) =>
             now.first === loaded.first ? { ...now, rows: new Map(now.rows).set(page, got.value.rows) } : now,
@@ -101,7 +103,7 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
         });
       }
     },
-    [path, pageRows, loaded],
+    [asking, pageRows, loaded],
   );
 
   const chosen = useMemo<Chosen>(
@@ -119,17 +121,18 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
     setSelected(new Map());
     setAll(false);
   };
-  const rowAt = (i: number) => loaded.rows.get(Math.floor(i / pageRows))?.[i % pageRows];
+  const cellsOf = useLate(loaded, late);
+  const rowAt = (i: number) => withLate(loaded.rows.get(Math.floor(i / pageRows))?.[i % pageRows], cellsOf);
   const here = [...loaded.rows.values()].flat();
   /** The rows that are chosen, or all that fit: pages that are not here yet are fetched. */
-  const everyRow = async (): Promise<T[]> => {
+  const everyRow = async (): Promise<LedgerRow[]> => {
     if (selected.size > 0 && !all) return [...selected.values()];
-    const out: T[] = [];
+    const out: LedgerRow[] = [];
     for (const [page, key] of loaded.first.pages.entries()) {
       const known = loaded.rows.get(page);
       if (known) out.push(...known);
       else {
-        const got = await call<Page<T>>('GET', `${path}?${query}&after=${encodeURIComponent(key)}`);
+        const got = await asking(query, key);
         if (got.ok) out.push(...got.value.rows);
       }
     }
@@ -197,8 +200,53 @@ export function PagedLedger<T>({ path, first, pageRows, columns, facets, empty, 
             setSelected(next);
           },
         }}
-        onCopy={() => void everyRow().then((rows) => copyRows(shown, rows))}
+        onCopy={() =>
+          void everyRow().then(async (rows) => {
+            const more = await lateCells(rows, late);
+            copyRows(
+              shown,
+              rows.map((r) => withLate(r, more)!),
+            );
+          })
+        }
       />
     </Box>
   );
+}
+
+type Cells = Readonly<Record<string, Record<string, string>>>;
+type Late = ((ids: string[]) => Promise<Cells | null>) | undefined;
+
+const withLate = (row: LedgerRow | undefined, cells: Cells): LedgerRow | undefined =>
+  row && cells[row.id] ? { ...row, cells: { ...row.cells, ...cells[row.id] } } : row;
+
+/** Rows asked for at once. */
+const LATE_AT_ONCE = 300;
+
+async function lateCells(rows: readonly LedgerRow[], late: Late): Promise<Cells> {
+  if (!late) return {};
+  const out: Record<string, Record<string, string>> = {};
+  for (let at = 0; at < rows.length; at += LATE_AT_ONCE)
+    Object.assign(out, await late(rows.slice(at, at + LATE_AT_ONCE).map((r) => r.id)));
+  return out;
+}
+
+/** The late cells of every page that is here, asked for once each. */
+function useLate(loaded: Loaded, late: Late): Cells {
+  const [known, setKnown] = useState<{ of: LedgerPage | null; cells: Cells }>({ of: null, cells: {} });
+  const asked = useRef({ of: loaded.first, pages: new Set<number>() });
+  useEffect(() => {
+    if (!late) return;
+    if (asked.current.of !== loaded.first) asked.current = { of: loaded.first, pages: new Set() };
+    const { pages } = asked.current;
+    for (const [page, rows] of loaded.rows) {
+      if (pages.has(page)) continue;
+      pages.add(page);
+      void lateCells(rows, late).then((cells) => {
+        if (asked.current.of === loaded.first)
+          setKnown((now) => ({ of: loaded.first, cells: { ...now.cells, ...cells } }));
+      });
+    }
+  }, [loaded, late]);
+  return known.cells;
 }

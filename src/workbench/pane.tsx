@@ -3,13 +3,18 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import type { Consequences, PaneLine } from '@/core/analysis';
-import { endOf, type EndKind } from '@/ui/ends';
+import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
+import { Later } from '@/ui/later';
 import { PaneSection } from '@/ui/workspace';
-import { pathOf } from './paths';
+import { useKinds } from '@/ui/kinds';
 
 /** Reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
-export function ConsequencesPane({ consequences }: { consequences: Consequences }) {
+export function ConsequencesPane({ consequences }: { consequences: Promise<Consequences> }) {
+  return <Later of={consequences}>{(known) => <Known consequences={known} />}</Later>;
+}
+
+function Known({ consequences }: { consequences: Consequences }) {
   const { reachedBy, leadsTo, changes, compared, doubts } = consequences;
   return (
     <>
@@ -27,14 +32,13 @@ export function ConsequencesPane({ consequences }: { consequences: Consequences 
           ))}
         </PaneSection>
       ) : null}
+      {compared === 0 ? null : (
       <PaneSection title="This edit changes">
         {changes.length === 0 ? (
           <Quiet>
             {compared === null
               ? 'Not edited: live has it as it stands here.'
-              : compared === 0
-                ? 'No call meets it.'
-                : `None of the ${compared} calls tried around it.`}
+              : `None of the ${compared} calls that were tried around it, a sample of all there are.`}
           </Quiet>
         ) : null}
         {changes.slice(0, 6).map((c, i) => (
@@ -57,10 +61,13 @@ export function ConsequencesPane({ consequences }: { consequences: Consequences 
         ))}
         {changes.length > 6 ? (
           <Quiet>
-            and {changes.length - 6} more of {compared} calls tried
+            and {changes.length - 6} more of {compared} calls tried, a sample
           </Quiet>
+        ) : changes.length > 0 ? (
+          <Quiet>{compared} calls were tried, a sample of all there are.</Quiet>
         ) : null}
       </PaneSection>
+      )}
       {doubts.length > 0 ? (
         <PaneSection title="Doubts here">
           {doubts.map((d, i) => (
@@ -75,11 +82,12 @@ export function ConsequencesPane({ consequences }: { consequences: Consequences 
 }
 
 function Line({ line }: { line: PaneLine }) {
+  const { pathOf } = useKinds();
   const href = line.object ? pathOf(line.object.kind, line.object.id) : null;
   return (
     <Flex gap="8px" align="flex-start" mb="5px">
       <Box pt="2px">
-        <Glyph kind={line.kind as EndKind} />
+        <Glyph kind={line.kind} />
       </Box>
       <Box minW={0} overflowWrap="anywhere">
         {href ? (

@@ -12,7 +12,7 @@ export function PasswordPart({ onDone }: { onDone?: () => void }) {
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const [said, setSaid] = useState(false);
   const change = async () => {
-    const done = await call('PUT', '/account/password', { old, password });
+    const done = await call('ownPassword', { body: { old, password } });
     setErrors(done.ok ? [] : done.errors);
     setSaid(done.ok);
     if (!done.ok) return;

@@ -102,12 +102,7 @@ function useFound(search: string | undefined, typed: string | null): Option[] {
     if (!search || typed === null) return;
     const aborter = new AbortController();
     const timer = setTimeout(async () => {
-      const got = await call<{ options: Option[] }>(
-        'GET',
-        `/options/${search}?text=${encodeURIComponent(typed.slice(0, 100))}`,
-        undefined,
-        aborter.signal,
-      );
+      const got = await call('options', { params: { target: search }, query: { text: typed.slice(0, 100) } }, aborter.signal);
       if (got.ok) setFound(got.value.options);
     }, SEARCH_AFTER_MS);
     return () => {

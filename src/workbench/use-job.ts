@@ -1,42 +1,50 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { call } from './api';
+import type { Job } from '@/contract/work';
+import { addressOf, call } from './api';
 
-/** Long work as the API tells it. */
-export interface JobFacts<R> {
-  id: string;
-  state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped' | 'failed';
-  done: number;
-  total: number;
-  doing: string;
+/** Long work as the API tells it, with what its kind gives as result. */
+export type JobFacts<R> = Omit<Job, 'result'> & {
   result: (R & { sentence?: string; errors?: { path: string; sentence: string }[] }) | null;
-}
+};
 
-const LOOK_EVERY_MS = 200;
+const AGAIN_MS = 1000;
 
-/** Follows long work until it ends; `onEnd` is told once. */
+const isOver = (job: Pick<Job, 'state'>) => job.state !== 'waiting' && job.state !== 'running';
+
+/** Follows long work until it ends, as the server tells of it; `onEnd` is told once. */
 export function useJob<R>(id: string | null, onEnd: (job: JobFacts<R>) => void): JobFacts<R> | null {
   const [job, setJob] = useState<JobFacts<R> | null>(null);
   useEffect(() => {
     if (!id) return;
     let over = false;
-    const look = async () => {
-      const got = await call<JobFacts<R>>('GET', `/jobs/${id}`);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const take = (value: unknown) => {
       if (over) return;
-      if (got.ok) {
-        setJob(got.value);
-        if (got.value.state !== 'waiting' && got.value.state !== 'running') {
-          over = true;
-          onEnd(got.value);
-          return;
-        }
-      }
-      setTimeout(look, LOOK_EVERY_MS);
+      const now = value as JobFacts<R>;
+      setJob(now);
+      if (!isOver(now)) return;
+      over = true;
+      events.close();
+      onEnd(now);
     };
-    void look();
+    const events = new EventSource(addressOf('jobEvents', { params: { id } }));
+    events.onmessage = (e) => take(JSON.parse(e.data as string));
+    // The browser opens a stream again by itself while it can; where it gives up, we ask.
+    events.onerror = () => {
+      if (over || events.readyState !== EventSource.CLOSED) return;
+      const look = async () => {
+        const got = await call('job', { params: { id } });
+        if (got.ok) take(got.value);
+        if (!over) timer = setTimeout(look, AGAIN_MS);
+      };
+      void look();
+    };
     return () => {
       over = true;
+      events.close();
+      clearTimeout(timer);
     };
     // Whoever follows gives a new function at each drawing; the work is the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -46,6 +54,6 @@ export function useJob<R>(id: string | null, onEnd: (job: JobFacts<R>) => void):
 
 /** What to say of work that did not come to its end; null when it did. */
 export function whyNot(job: JobFacts<unknown> | null): string | null {
-  if (!job || job.state === 'done' || job.state === 'waiting' || job.state === 'running') return null;
+  if (!job || job.state === 'done' || !isOver(job)) return null;
   return job.result?.errors?.[0]?.sentence ?? job.result?.sentence ?? 'It did not work.';
 }

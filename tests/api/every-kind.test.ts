@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { OBJECT_KINDS, OBJECTS, type ObjectKind } from '@/core/plan';
+import { OBJECT_KINDS, KINDS, type ObjectKind } from '@/core/plan';
 import { Client, admin, objectIn, rowVersion } from '../support/api';
 import { addEnds } from '../support/ends-plan';
 import { smallDocument } from '../support/small-plan';
@@ -57,7 +57,7 @@ function objects(phones: string[], box: string, people: string[], classId: strin
   ] as never;
   moved.teams![0] = { id: 'sales', name: 'Sales', note: `with ${people.length} people` } as never;
   return OBJECT_KINDS.filter((k) => !KNOWN.has(k)).flatMap((kind) =>
-    moved[OBJECTS[kind].list]!.map((value) => ({ kind, id: value.id, rowVersion: null, value })),
+    moved[KINDS[kind].list]!.map((value) => ({ kind, id: value.id, rowVersion: null, value })),
   );
 }
 
@@ -79,8 +79,8 @@ describe('every kind of object', () => {
     const made = await boss.post('/edits', { edits });
     expect([made.status, made.body.errors ?? made.body.error]).toEqual([200, undefined]);
     for (const { kind, id, value } of edits) {
-      const parsed: unknown = JSON.parse(JSON.stringify(OBJECTS[kind].schema.parse(value)));
-      expect([kind, await objectIn(boss, 'draft', OBJECTS[kind].list, id)]).toEqual([kind, parsed]);
+      const parsed: unknown = JSON.parse(JSON.stringify(KINDS[kind].schema.parse(value)));
+      expect([kind, await objectIn(boss, 'draft', KINDS[kind].list, id)]).toEqual([kind, parsed]);
     }
 
     const note = await boss.post('/edits', {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Frame } from '@/features/frame/frame';
-import { frameData } from '@/server/page';
+import { frameData } from '@/server/pages/frame';
 
 export const dynamic = 'force-dynamic';
 

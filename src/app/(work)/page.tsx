@@ -1,5 +1,5 @@
 import { TodayPage } from '@/features/today/today-page';
-import { todayData } from '@/server/today';
+import { todayData } from '@/server/pages/today';
 
 export default async function Page() {
   return <TodayPage data={await todayData()} />;

@@ -1,73 +1,172 @@
-import { OBJECTS, fieldsOf, labelOf, referrersTo, type AnyObject, type ObjectKind, type Referrer } from '../plan';
+import { z } from 'zod';
+import { partition, type Hours } from '../hours';
+import {
+  KINDS,
+  fieldsOf,
+  labelOf,
+  referencesOf,
+  referrersTo,
+  type AnyObject,
+  type DraftKind,
+  type ObjectKind,
+  type Referrer,
+} from '../plan';
 import {
   destinationOf,
+  landingSchema,
+  outcomeSchema,
   trace,
   type Exchange,
   type Landing,
-  type Outcome,
   type Situation,
   type Trace,
 } from '../routing';
-import { callsAround, fromOutside } from './samples';
+import { nextOf } from './landing-times';
+import { reachedFrom } from './reached';
+import { callsAround, fromOutside, type SampleCall } from './samples';
 
 /** One thing in the pane: what kind of end or object it is, its name, and where to open it. */
-export interface PaneLine {
-  kind: string;
-  label: string;
-  detail: string;
-  object: { kind: string; id: string } | null;
-}
+const paneLine = z.strictObject({
+  kind: z.string(),
+  label: z.string(),
+  detail: z.string(),
+  object: z.strictObject({ kind: z.string(), id: z.string() }).nullable(),
+});
+export type PaneLine = z.output<typeof paneLine>;
+
+const end = z.strictObject({ outcome: outcomeSchema, lands: landingSchema.nullable(), detail: z.string() });
 
 /** A call that ends elsewhere in the draft than live. */
-export interface ChangedCall {
-  call: string;
-  was: { outcome: Outcome; lands: Landing | null; detail: string };
-  willBe: { outcome: Outcome; lands: Landing | null; detail: string };
-}
+const changedCall = z.strictObject({ call: z.string(), was: end, willBe: end });
+export type ChangedCall = z.output<typeof changedCall>;
 
-export interface Consequences {
-  reachedBy: PaneLine[];
-  leadsTo: PaneLine[];
+export const consequencesSchema = z.strictObject({
+  reachedBy: z.array(paneLine),
+  leadsTo: z.array(paneLine),
   /** doubts that calls around the object show */
-  doubts: string[];
-  changes: ChangedCall[];
-  /** how many calls around the object were compared; null when it is not edited */
-  compared: number | null;
-}
+  doubts: z.array(z.string()),
+  changes: z.array(changedCall),
+  /** how many calls around the object were compared, a sample; 0: none meets it; null: it is not edited */
+  compared: z.number().nullable(),
+});
+export type Consequences = z.output<typeof consequencesSchema>;
 
 /**
  * What an object is reached by, leads to, and which calls around it end elsewhere than in `before`: the draft with this one
- * object as it is live, so that only this edit's doing shows. Null when it is not edited.
+ * object as it is live, so that only this edit's doing shows. Null when it is not edited. Calls are tried as they are found
+ * in either, now and at moments when the hours they meet say something else: a sample, and told as one.
  */
 export function consequencesOf(
   draft: Exchange,
   before: Exchange | null,
-  kind: ObjectKind,
+  kind: DraftKind,
   id: string,
   at: number,
   situation: Situation,
 ): Consequences {
-  const calls = callsAround(draft, kind, id, at);
-  const changes: ChangedCall[] = [];
   const doubts = new Set<string>();
-  for (const { call, label } of calls) {
-    const now = trace(draft, call, situation);
-    for (const doubt of now.doubts) doubts.add(doubt);
-    if (!before) continue;
-    const then = canAsk(before, call) ? trace(before, call, situation) : null;
-    if (same(then, now)) continue;
-    changes.push({
-      call: label,
-      was: then ? shortOf(then) : { outcome: 'unroutable', lands: null, detail: 'not there' },
-      willBe: shortOf(now),
-    });
+  for (const { call, situation: own } of callsAround(draft, kind, id, at).slice(0, MOST_DOUBTED))
+    for (const doubt of trace(draft, call, { ...situation, ...own }).doubts) doubts.add(doubt);
+  const changes: ChangedCall[] = [];
+  let compared: number | null = null;
+  if (before) {
+    const tried = triedCalls(draft, before, kind, id, at);
+    compared = tried.length;
+    for (const { call, label, situation: own } of tried) {
+      const holds = { ...situation, ...own };
+      const now = canAsk(draft, call) ? trace(draft, call, onlyKnown(draft, holds)) : null;
+      const then = canAsk(before, call) ? trace(before, call, onlyKnown(before, holds)) : null;
+      if (now === null ? then === null : same(then, now)) continue;
+      changes.push({ call: label, was: shortOf(then), willBe: shortOf(now) });
+    }
   }
   return {
-    reachedBy: reachedBy(draft, kind, id),
-    leadsTo: leadsTo(draft, kind, id, at, situation),
+    reachedBy: kind === 'organisation' ? [] : reachedBy(draft, kind, id),
+    leadsTo: kind === 'organisation' ? [] : leadsTo(draft, kind, id, at, situation),
     doubts: [...doubts].slice(0, 6),
     changes,
-    compared: before ? calls.length : null,
+    compared,
+  };
+}
+
+/** Calls around an object whose doubts are told. */
+const MOST_DOUBTED = 60;
+/** Moments at which calls are tried. */
+const MOST_MOMENTS = 8;
+
+/** Calls that meet an object in either plan, at every telling moment. */
+function triedCalls(draft: Exchange, before: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
+  const out = new Map<string, SampleCall>();
+  for (const [i, moment] of moments(draft, before, kind, id, at).entries())
+    for (const exchange of [draft, before])
+      for (const c of callsAround(exchange, kind, id, moment)) {
+        const when = i === 0 ? '' : `, ${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+        out.set(JSON.stringify([c.call, c.situation]), { ...c, label: c.label + when });
+      }
+  return [...out.values()];
+}
+
+/** Now, and moments at which hours that calls may meet are open, closed, on a holiday, or differ between the two plans. */
+function moments(draft: Exchange, before: Exchange, kind: DraftKind, id: string, at: number): number[] {
+  const out = new Set<number>([at]);
+  const ids = new Set<string>();
+  for (const { plan } of [draft, before])
+    for (const [of, list] of reachedFrom(plan, kind, id))
+      for (const object of list) {
+        if (of === 'hours') ids.add(object.id);
+        for (const r of referencesOf(of, object as AnyObject)) if (r.target === 'hours') ids.add(r.id);
+      }
+  for (const hoursId of [...ids].slice(0, 6)) {
+    const [now, was] = [draft.hours.get(hoursId)?.hours, before.hours.get(hoursId)?.hours];
+    const differ = now && was && now !== was ? firstDifference(was, now, at) : null;
+    if (differ !== null) out.add(differ);
+    for (const hours of [now, was])
+      for (const mode of ['open', 'closed', 'holiday'] as const) {
+        const moment = hours ? nextOf(hours, mode, at) : null;
+        if (moment !== null) out.add(moment);
+      }
+  }
+  return [...out].slice(0, MOST_MOMENTS);
+}
+
+const DAY = 86_400_000;
+const DIFFERS_WITHIN_DAYS = 400;
+
+/** The first moment at which two hours objects say something else; null when they agree for more than a year. */
+function firstDifference(a: Hours, b: Hours, from: number): number | null {
+  const to = from + DIFFERS_WITHIN_DAYS * DAY;
+  const [one, two] = [partition(a, [], from, to), partition(b, [], from, to)];
+  let [i, j] = [0, 0];
+  while (i < one.length && j < two.length) {
+    const [x, y] = [one[i]!, two[j]!];
+    if (x.state.mode !== y.state.mode || x.state.open !== y.state.open) return Math.max(x.from, y.from);
+    if (x.to <= y.to) i++;
+    if (y.to <= x.to) j++;
+  }
+  return null;
+}
+
+/** A situation without what a plan does not have. */
+function onlyKnown(exchange: Exchange, situation: Situation): Situation {
+  const has = (id: string) => exchange.destinations.has(id) || exchange.people.has(id);
+  const ids = (list: readonly string[] | undefined) => list && { list: list.filter(has) };
+  const { busy, off, agents, queues, presence, forwarding } = situation;
+  return {
+    ...situation,
+    ...(busy ? { busy: ids(busy)!.list } : {}),
+    ...(off ? { off: ids(off)!.list } : {}),
+    ...(agents ? { agents: ids(agents)!.list } : {}),
+    ...(queues ? { queues: queues.filter((q) => has(q.id)) } : {}),
+    ...(forwarding ? { forwarding: forwarding.filter((f) => has(f.extension)) } : {}),
+    ...(presence
+      ? {
+          presence: Object.fromEntries(
+            Object.entries(presence).filter(
+              ([who, state]) => has(who) && exchange.plan.presenceRules.some((r) => r.id === state || r.activity === state),
+            ),
+          ),
+        }
+      : {}),
   };
 }
 
@@ -85,7 +184,8 @@ export function same(a: Trace | null, b: Trace): boolean {
   return a !== null && essence(a) === essence(b);
 }
 
-function shortOf(t: Trace) {
+function shortOf(t: Trace | null): ChangedCall['was'] {
+  if (!t) return { outcome: 'unroutable', lands: null, detail: 'not there' };
   const detail =
     t.outcome !== 'routed'
       ? `cause ${t.cause?.q850}`
@@ -99,14 +199,6 @@ function shortOf(t: Trace) {
 
 /** More referrers of one kind and field than this are counted instead of listed. */
 const MOST_LISTED = 4;
-
-const LINE_KINDS: Partial<Record<ObjectKind, string>> = {
-  number: 'number',
-  extension: 'extension',
-  mailbox: 'mailbox',
-  trunk: 'trunk',
-  person: 'caller',
-};
 
 function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[] {
   const lines: PaneLine[] = [];
@@ -125,18 +217,17 @@ function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[]
   const groups = grouped(referrersTo(exchange.plan, id));
   for (const group of groups.values()) {
     const { kind: by, field } = group[0]!;
-    const word = OBJECTS[by].word;
+    const word = KINDS[by].word;
     const role =
       fieldsOf(by)
         .find((f) => f.field === field)
         ?.title?.toLowerCase() ?? field;
-    const glyph = LINE_KINDS[by] ?? 'rule';
     if (group.length > MOST_LISTED)
-      lines.push({ kind: glyph, label: `${group.length} × ${word}`, detail: role, object: null });
+      lines.push({ kind: by, label: `${group.length} × ${word}`, detail: role, object: null });
     else
       for (const r of group)
         lines.push({
-          kind: glyph,
+          kind: by,
           label: labelOf(r.kind, r.object),
           detail: `${word}, ${role}`,
           object: { kind: r.kind, id: r.object.id },
@@ -155,9 +246,8 @@ function grouped(referrers: Referrer[]): Map<string, Referrer[]> {
 }
 
 function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): PaneLine[] {
-  const call = kind === 'number' ? numberCall(exchange, id, at) : callsAround(exchange, kind, id, at)[0]?.call;
-  if (!call || !(kind === 'extension' || kind === 'number' || kind === 'inboundRoute' || kind === 'mailbox'))
-    return trunksOf(exchange, kind, id);
+  const call = inwardCall(exchange, kind, id, at);
+  if (!call) return trunksOf(exchange, kind, id);
   const t = trace(exchange, call, situation);
   const line = (lands: Landing, detail: string): PaneLine => ({
     kind: lands.kind,
@@ -172,23 +262,22 @@ function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, s
   return [line(t.lands, ''), ...t.then.map((x) => line(x.lands, `${x.when}, after ${x.afterSeconds} s`))];
 }
 
-function numberCall(exchange: Exchange, id: string, at: number) {
-  const number = exchange.numbers.get(id);
-  return number && fromOutside(number.e164, at).call;
+/** A call that arrives at an object, where calls can arrive there: a number, a route, whatever has digits. */
+function inwardCall(exchange: Exchange, kind: ObjectKind, id: string, at: number): SampleCall['call'] | null {
+  const number = kind === 'number' ? exchange.numbers.get(id) : undefined;
+  if (number) return fromOutside(number.e164, at).call;
+  if (kind !== 'inboundRoute' && !KINDS[kind].called) return null;
+  return callsAround(exchange, kind, id, at)[0]?.call ?? null;
 }
 
 /** The trunks that an object names, in their order. */
 function trunksOf(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[] {
-  const object = (kind === 'rung' || kind === 'site' ? exchange.plan[OBJECTS[kind].list] : []).find(
-    (o: AnyObject) => o.id === id,
-  );
-  const ids = object
-    ? 'trunks' in object
-      ? object.trunks
-      : 'emergencyTrunks' in object
-        ? object.emergencyTrunks
-        : []
-    : [];
+  const ids =
+    kind === 'rung'
+      ? (exchange.plan.rungs.find((r) => r.id === id)?.trunks ?? [])
+      : kind === 'site'
+        ? (exchange.sites.get(id)?.emergencyTrunks ?? [])
+        : [];
   return ids.map((t) => ({
     kind: 'trunk',
     label: exchange.trunks.get(t)!.name,

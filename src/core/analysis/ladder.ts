@@ -1,4 +1,5 @@
 import { countDialable, determinise, isInside, positionsOf, type Automaton } from '../digits';
+import type { Rung } from '../plan';
 import type { CompiledRung } from '../routing';
 
 /** What one rule of a ladder takes, and whether rules above leave it nothing (ENGINE E1). */
@@ -10,10 +11,14 @@ export interface RungReach {
   coveredBy: string[] | null;
 }
 
+/** Whether a rule names nobody: only then it can take everything from those below it. */
+export const isForEveryone = (rung: Pick<Rung, 'forPeople' | 'forTeams' | 'forSites'>): boolean =>
+  rung.forPeople.length + rung.forTeams.length + rung.forSites.length === 0;
+
 /** For each rule of a ladder, top to bottom. Only rules for everyone can cover another for good. */
 export function reachOfRungs(rungs: readonly CompiledRung[]): RungReach[] {
   return rungs.map(({ rung, map }, i) => {
-    const above = rungs.slice(0, i).filter((r) => r.rung.forPeople.length === 0 && r.rung.forSites.length === 0);
+    const above = rungs.slice(0, i).filter((r) => isForEveryone(r.rung));
     const covered = above.length > 0 && isInside(map.automaton, union(above));
     const single = covered ? above.find((r) => isInside(map.automaton, r.map.automaton)) : undefined;
     return {

@@ -45,20 +45,19 @@ export function landingTimes(exchange: Exchange, e164: string, now: number, situ
 const earliest = (moments: readonly (number | null)[]) =>
   moments.reduce<number | null>((first, m) => (m !== null && (first === null || m < first) ? m : first), null);
 
-interface Known {
-  /** asked from, and what came out, per mode */
-  closed?: { from: number; at: number | null };
-  holiday?: { from: number; at: number | null };
-}
+type TellingMode = 'open' | 'closed' | 'holiday';
+/** asked from, and what came out, per mode */
+type Known = Partial<Record<TellingMode, { from: number; at: number | null }>>;
 const known = new WeakMap<Hours, Known>();
 
 /** The next moment in a mode, from `now` on (which may be it); remembered while it holds. */
-function nextOf(hours: Hours, mode: 'closed' | 'holiday', now: number): number | null {
+export function nextOf(hours: Hours, mode: TellingMode, now: number): number | null {
   const memory = known.get(hours) ?? {};
   known.set(hours, memory);
   const before = memory[mode];
-  if (before && now >= before.from && before.at !== null && now <= before.at) return before.at;
-  const days = mode === 'closed' ? CLOSED_WITHIN_DAYS : HOLIDAY_WITHIN_DAYS;
+  if (before && now >= before.from && (before.at === null ? now < before.from + DAY : now <= before.at))
+    return before.at;
+  const days = mode === 'holiday' ? HOLIDAY_WITHIN_DAYS : CLOSED_WITHIN_DAYS;
   const stretch = partition(hours, [], now, now + days * DAY).find((s) => s.state.mode === mode);
   const at = stretch ? Math.max(now, stretch.from) : null;
   memory[mode] = { from: now, at };

@@ -1,17 +1,19 @@
-import { OBJECTS, labelOf, type AnyObject, type ObjectKind } from '../plan';
+import { z } from 'zod';
+import { KINDS, OBJECT_KINDS, labelOf, type AnyObject, type ObjectKind } from '../plan';
 
 /** Something wrong or doubtful in a plan: where, why, how to mend (ENGINE E14). */
-export interface Problem {
-  type: string;
-  severity: 'error' | 'doubt' | 'note';
-  object: { kind: ObjectKind; id: string; label: string };
-  sentence: string;
-  mend: string | null;
-}
+export const problemSchema = z.strictObject({
+  type: z.string(),
+  severity: z.enum(['error', 'doubt', 'note']),
+  object: z.strictObject({ kind: z.enum(OBJECT_KINDS), id: z.string(), label: z.string() }),
+  sentence: z.string(),
+  mend: z.string().nullable(),
+});
+export type Problem = z.output<typeof problemSchema>;
 
 /** An object as problems name it. */
 export const at = (kind: ObjectKind, object: AnyObject) => ({
   kind,
   id: object.id,
-  label: `${OBJECTS[kind].word} ${labelOf(kind, object)}`,
+  label: `${KINDS[kind].word} ${labelOf(kind, object)}`,
 });

@@ -1,152 +1,228 @@
-import { referrersTo, type Extension, type ObjectKind } from '../plan';
-import { isFor, ladderOf, type Call, type Exchange } from '../routing';
+import { fromE164, showNumber, writeNumber } from '../numbers';
+import {
+  DIALLED_KINDS,
+  type Attendant,
+  type DraftKind,
+  type Extension,
+  type InboundRoute,
+  type PlanNumber,
+  type Rung,
+  type Site,
+} from '../plan';
+import { compileKnownMap, shortestWitness } from '../digits';
+import { isFor, ladderOf, ruleAt, contextOf, type Call, type Exchange, type Situation } from '../routing';
 import { exampleFor } from './example';
 import { takes } from './problems';
+import { reachedFrom, spread, type Reached } from './reached';
 
-/** A call worth asking about, with its name for people. */
+/** A call worth asking about, with its name for people and what holds besides. */
 export interface SampleCall {
   call: Call;
   label: string;
+  situation?: Situation;
 }
 
-const MOST = 60;
-
-/** Calls that meet an object of the plan: enough of them to see what an edit of it does, not all there are. */
-export function callsAround(
-  exchange: Exchange,
-  kind: ObjectKind | 'organisation',
-  id: string,
-  at: number,
-): SampleCall[] {
-  const { plan } = exchange;
-  const calls: SampleCall[] = [];
-  const add = (...more: SampleCall[]) => calls.push(...more);
-  switch (kind) {
-    case 'extension': {
-      const e = exchange.extensions.get(id);
-      if (e)
-        add(
-          ...inside(exchange, e, at),
-          ...outsideTo(exchange, e.id, at),
-          ...emergencies(exchange, e, at),
-          ...throughLadder(exchange, e, at),
-        );
-      break;
-    }
-    case 'mailbox':
-      for (const e of plan.extensions.filter((x) => x.mailbox === id).slice(0, 10))
-        add(...inside(exchange, e, at), ...outsideTo(exchange, e.id, at));
-      add(...outsideTo(exchange, id, at));
-      break;
-    case 'number':
-    case 'inboundRoute':
-      for (const e164 of calledBy(exchange, kind, id)) add(fromOutside(e164, at));
-      break;
-    case 'class':
-      for (const e of onePerSite(plan.extensions.filter((x) => x.class === id)))
-        add(...inside(exchange, e, at), ...throughLadder(exchange, e, at));
-      break;
-    case 'rung':
-    case 'ladder':
-    case 'trunk':
-    case 'site':
-    case 'person':
-      for (const e of phonesAround(exchange, kind, id))
-        add(...throughLadder(exchange, e, at), ...emergencies(exchange, e, at));
-      if (kind === 'trunk' || kind === 'site')
-        for (const n of plan.numbers.filter((x) => x[kind] === id).slice(0, 10)) add(fromOutside(n.e164, at));
-      break;
-    case 'organisation':
-    case 'numberAddition':
-      for (const e of onePerSite(plan.extensions)) add(...throughLadder(exchange, e, at));
-  }
-  return calls.slice(0, MOST);
-}
-
-function phonesAround(
-  exchange: Exchange,
-  kind: 'rung' | 'ladder' | 'trunk' | 'site' | 'person',
-  id: string,
-): Extension[] {
-  const { plan } = exchange;
-  if (kind === 'person') return plan.extensions.filter((e) => e.person === id).slice(0, 3);
-  const ladders = new Set(
-    kind === 'rung'
-      ? plan.rungs.filter((r) => r.id === id).map((r) => r.ladder)
-      : kind === 'ladder'
-        ? [id]
-        : kind === 'trunk'
-          ? plan.rungs.filter((r) => r.trunks.includes(id)).map((r) => r.ladder)
-          : [],
-  );
-  const sites = plan.sites.filter(
-    (s) =>
-      (s.ladder !== null && ladders.has(s.ladder)) ||
-      (kind === 'site' && s.id === id) ||
-      (kind === 'trunk' && s.emergencyTrunks.includes(id)),
-  );
-  return sites.flatMap((s) => onePerClass(plan.extensions.filter((e) => e.site === s.id)));
-}
-
-const onePerSite = (list: Extension[]) => [...new Map(list.map((e) => [e.site, e])).values()];
-const onePerClass = (list: Extension[]) => [...new Map(list.map((e) => [e.class, e])).values()];
-
-function inside(exchange: Exchange, e: Extension, at: number): SampleCall[] {
-  const colleague = exchange.plan.extensions.find(
-    (x) => x.site === e.site && x.id !== e.id && exchange.classes.get(x.class)!.rights.internal.allow,
-  );
-  if (!colleague) return [];
-  return [
-    {
-      label: `${colleague.digits} dials ${e.digits}`,
-      call: { from: { type: 'extension', id: colleague.id }, dial: e.digits, enBloc: false, at },
-    },
-  ];
-}
-
-function outsideTo(exchange: Exchange, destination: string, at: number): SampleCall[] {
-  return referrersTo(exchange.plan, destination)
-    .flatMap((r) => (r.kind === 'number' || r.kind === 'inboundRoute' ? calledBy(exchange, r.kind, r.object.id) : []))
-    .map((e164) => fromOutside(e164, at));
-}
-
-/** Numbers that a number object or an inbound route takes: all named ones, and one example of its map. */
-function calledBy(exchange: Exchange, kind: 'number' | 'inboundRoute', id: string): string[] {
-  if (kind === 'number') return exchange.plan.numbers.filter((n) => n.id === id).map((n) => n.e164);
-  const route = exchange.routes.find((r) => r.route.id === id);
-  if (!route) return [];
-  const mapped = exchange.plan.numbers.find((n) => takes(route, n.e164))?.e164;
-  return [...route.numbers, ...(mapped ? [mapped] : [])].slice(0, 10);
-}
+/** Phones that dial, objects that are dialled, and calls in all. */
+const MOST_PHONES = 8;
+const MOST_DIALLED = 16;
+const MOST_NUMBERS = 24;
+const MOST_CALLS = 400;
 
 /** An outside caller whose number is kept for fiction. */
 export const OUTSIDE_CALLER = '+441632960998';
 
 export function fromOutside(e164: string, at: number): SampleCall {
   return {
-    label: `from outside to ${e164}`,
+    label: `from outside to ${showNumber(e164, null)}`,
     call: { from: { type: 'outside', calling: OUTSIDE_CALLER }, dial: e164, enBloc: true, at },
   };
 }
 
+/**
+ * Calls that meet an object of the plan, found by following references up from it: from outside to numbers, inside to
+ * digits, out by the phones. Enough of them to see what an edit of it does, not all there are; empty when no call meets it.
+ */
+export function callsAround(exchange: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
+  const reached = reachedFrom(exchange.plan, kind, id);
+  const phones = phonesIn(exchange, reached);
+  const calls = [
+    ...numbersIn(exchange, reached).map((n) => fromOutside(n, at)),
+    ...dialledIn(exchange, reached, at),
+    ...rungsIn(exchange, reached, at),
+    ...phones.flatMap((e) => [...emergencies(exchange, e, at), ...throughLadder(exchange, e, at)]),
+    ...besides(exchange, kind, id, at),
+  ];
+  const known = new Map(calls.map((c) => [JSON.stringify(c.call), c]));
+  const plain = [...known.values()].slice(0, MOST_CALLS);
+  return [...plain, ...variants(exchange, reached, plain)].slice(0, MOST_CALLS);
+}
+
+/** Phones among what is reached, one of each site and class first. */
+function phonesIn(exchange: Exchange, reached: Reached): Extension[] {
+  const all = ((reached.get('extension') ?? []) as Extension[]).filter((e) => e.kind !== 'virtual');
+  const named = all.slice(0, 2);
+  const sites = (reached.get('site') ?? []) as Site[];
+  const of = [...all, ...sites.flatMap((s) => firstPhones(exchange, s.id))];
+  const each = new Map(of.map((e) => [`${e.site} ${e.class}`, e]));
+  return [...new Set([...named, ...spread([...each.values()], MOST_PHONES)])];
+}
+
+function firstPhones(exchange: Exchange, site: string): Extension[] {
+  const each = new Map<string, Extension>();
+  for (const e of exchange.plan.extensions)
+    if (e.site === site && e.kind !== 'virtual' && !each.has(e.class)) each.set(e.class, e);
+  return [...each.values()].slice(0, 4);
+}
+
+/** Numbers that reach what is asked about: its own, and those that its routes take. */
+function numbersIn(exchange: Exchange, reached: Reached): string[] {
+  const out = ((reached.get('number') ?? []) as PlanNumber[]).map((n) => n.e164);
+  for (const route of (reached.get('inboundRoute') ?? []) as InboundRoute[]) {
+    const compiled = exchange.routes.find((r) => r.route.id === route.id);
+    if (!compiled) continue;
+    const mapped = exchange.plan.numbers.find((n) => takes(compiled, n.e164))?.e164;
+    out.push(...compiled.numbers, ...(mapped ? [mapped] : []));
+  }
+  return spread([...new Set(out)], MOST_NUMBERS);
+}
+
+/** Somebody who may call inside: at a site where there is one, else anywhere. */
+function colleague(exchange: Exchange, site: string, not: string): Extension | undefined {
+  const may = (x: Extension) =>
+    x.id !== not && x.kind !== 'virtual' && exchange.classes.get(x.class)!.rights.internal.allow;
+  return exchange.plan.extensions.find((x) => x.site === site && may(x)) ?? exchange.plan.extensions.find(may);
+}
+
+/** What is dialled inside: everything with digits of its own, from its site and from another. */
+function dialledIn(exchange: Exchange, reached: Reached, at: number): SampleCall[] {
+  const objects = DIALLED_KINDS.flatMap(
+    (k) => (reached.get(k) ?? []) as unknown as { id: string; digits?: string | null; site: string }[],
+  ).filter((o) => o.digits);
+  return spread(objects, MOST_DIALLED).flatMap((o) => {
+    const near = colleague(exchange, o.site, o.id);
+    const other = exchange.plan.sites.find((s) => s.id !== o.site);
+    const far = other && colleague(exchange, other.id, o.id);
+    return [near, far].flatMap((from) =>
+      from && from.id !== o.id ? [dials(from, digitsTo(exchange, from, o.site, o.digits!), at)] : [],
+    );
+  });
+}
+
+/** How a phone dials something at a site: with the site's code in front where each has a number space of its own. */
+function digitsTo(exchange: Exchange, from: Extension, site: string, digits: string): string {
+  const perSite = exchange.plan.organisation.numberSpace === 'site' && from.site !== site;
+  return perSite ? `${exchange.sites.get(site)!.siteCode ?? ''}${digits}` : digits;
+}
+
+function dials(from: Extension, dial: string, at: number, why = ''): SampleCall {
+  return {
+    label: `${from.digits} dials ${dial}${why ? ` (${why})` : ''}`,
+    call: { from: { type: 'extension', id: from.id }, dial, enBloc: false, at },
+  };
+}
+
 function emergencies(exchange: Exchange, e: Extension, at: number): SampleCall[] {
-  const site = exchange.sites.get(e.site)!;
-  return exchange.places.get(site.id)!.short!.emergency.map((dial) => ({
-    label: `${e.digits} dials ${dial}`,
-    call: { from: { type: 'extension' as const, id: e.id }, dial, enBloc: false, at },
-  }));
+  return exchange.places.get(e.site)!.short!.emergency.map((dial) => dials(e, dial, at));
 }
 
 function throughLadder(exchange: Exchange, e: Extension, at: number): SampleCall[] {
   return ladderOf(exchange, exchange.sites.get(e.site)!).flatMap((r) => {
     const dial = isFor(exchange, r.rung, e) ? exampleFor(exchange, r, e.site) : null;
-    return dial
-      ? [
-          {
-            label: `${e.digits} dials ${dial} (${r.rung.name})`,
-            call: { from: { type: 'extension' as const, id: e.id }, dial, enBloc: true, at },
-          },
-        ]
-      : [];
+    return dial ? [enBloc(dials(e, dial, at, r.rung.name))] : [];
   });
+}
+
+const enBloc = (c: SampleCall): SampleCall => ({ ...c, call: { ...c.call, enBloc: true } });
+
+/** Rules that are reached, dialled at the sites that have their ladder, by somebody they are for. */
+function rungsIn(exchange: Exchange, reached: Reached, at: number): SampleCall[] {
+  return spread((reached.get('rung') ?? []) as Rung[], 12).flatMap((rung) => {
+    const compiled = exchange.rungsOf.get(rung.ladder)?.find((r) => r.rung.id === rung.id);
+    const sites = exchange.plan.sites.filter((s) => s.ladder === rung.ladder).slice(0, 2);
+    return sites.flatMap((site) => {
+      const dial = compiled && exampleFor(exchange, compiled, site.id);
+      const phones = firstPhones(exchange, site.id).filter((e) => isFor(exchange, rung, e));
+      return dial ? phones.slice(0, 3).map((e) => enBloc(dials(e, dial, at, rung.name))) : [];
+    });
+  });
+}
+
+/** What no reference leads to: numbers that the plan declares, pairs of sites. */
+function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
+  const { plan } = exchange;
+  const phones = spread(plan.sites, 4).flatMap((s) => firstPhones(exchange, s.id).slice(0, 2));
+  const prefixed = (e: Extension, digits: string) => (exchange.sites.get(e.site)!.outsidePrefix ?? '') + digits;
+  if (kind === 'numberAddition') {
+    const addition = plan.numberAdditions.find((a) => a.id === id);
+    if (!addition) return [];
+    const number = fromE164(addition.from, plan.numberAdditions);
+    return phones.map((e) => {
+      const site = exchange.sites.get(e.site)!;
+      return enBloc(dials(e, prefixed(e, writeNumber(number, 'national', site.country, site.area)), at));
+    });
+  }
+  if (kind === 'shortNumber') {
+    const short = plan.shortNumbers.find((s) => s.id === id);
+    const example = short && shortestWitness(compileKnownMap(short.map).automaton);
+    const there = phones.filter((e) => exchange.sites.get(e.site)!.country === short?.country);
+    return example
+      ? there.flatMap((e) => [dials(e, example, at), dials(e, prefixed(e, example), at)])
+      : [];
+  }
+  if (kind === 'sitePair') {
+    const pair = plan.sitePairs.find((p) => p.id === id);
+    const [a, b] = pair ? [colleague(exchange, pair.siteA, ''), colleague(exchange, pair.siteB, '')] : [];
+    if (!a || !b) return [];
+    return [dials(a, digitsTo(exchange, a, b.site, b.digits), at)].concat(
+      dials(b, digitsTo(exchange, b, a.site, a.digits), at),
+    );
+  }
+  if (kind === 'presenceRule') {
+    const callee = phones[0];
+    const caller = callee && colleague(exchange, callee.site, callee.id);
+    const number = callee && exchange.numberOf.get(callee.id)?.[0];
+    const situation = { presence: { [callee?.id ?? '']: id } };
+    return [
+      ...(caller && callee ? [{ ...dials(caller, callee.digits, at), situation }] : []),
+      ...(number ? [{ ...fromOutside(number.e164, at), situation }] : []),
+    ].map((c) => ({ ...c, label: `${c.label}, who is “${plan.presenceRules.find((r) => r.id === id)?.name}”` }));
+  }
+  return [];
+}
+
+/** The same calls where something else holds: keys pressed, nobody signed in, phones busy, people in a presence state. */
+function variants(exchange: Exchange, reached: Reached, calls: readonly SampleCall[]): SampleCall[] {
+  const inward = calls.filter((c) => isInward(exchange, c));
+  const few = spread(inward, 6);
+  const out: SampleCall[] = [];
+  const add = (what: string, situation: Situation) =>
+    out.push(...few.map((c) => ({ ...c, label: `${c.label}, ${what}`, situation })));
+  for (const a of ((reached.get('attendant') ?? []) as Attendant[]).slice(0, 2)) {
+    const keys = new Set((exchange.attendantKeys.get(a.id) ?? []).map((k) => k.key).filter((k) => k.length === 1));
+    for (const key of keys) add(`who presses ${key}`, { keys: [{ atSeconds: 30, key }] });
+  }
+  const ids = (kind: 'extension' | 'queue' | 'ringGroup') => (reached.get(kind) ?? []).map((o) => o.id);
+  const members = [
+    ...ids('extension'),
+    ...exchange.plan.ringGroups.filter((g) => reached.get('ringGroup')?.includes(g)).flatMap((g) => g.members),
+    ...exchange.plan.queues.filter((q) => reached.get('queue')?.includes(q)).flatMap((q) => q.agents),
+  ].filter((id) => exchange.extensions.has(id));
+  if (members.length > 0) {
+    add('while they are busy', { busy: members });
+    add('while no phone can be reached', { off: members });
+  }
+  for (const q of exchange.plan.queues.filter((x) => reached.get('queue')?.includes(x)).slice(0, 2)) {
+    add('with agents signed in', { agents: q.agents });
+    add('while the queue is full', { agents: q.agents, queues: [{ id: q.id, waiting: q.mostWaiting ?? 10_000 }] });
+  }
+  for (const r of exchange.plan.presenceRules.slice(0, reached.has('presenceChoice') ? 12 : 0))
+    add(`who is “${r.name}”`, { presence: Object.fromEntries(ids('extension').map((e) => [e, r.id])) });
+  return out;
+}
+
+function isInward(exchange: Exchange, { call }: SampleCall): boolean {
+  if (call.from.type !== 'extension') return true;
+  const phone = exchange.extensions.get(call.from.id)!;
+  const rule = ruleAt(contextOf(exchange, phone), call.dial);
+  return rule?.type === 'destination';
 }

@@ -4,7 +4,7 @@ import { announcement } from './announcement';
 import { attendant } from './attendant';
 import { directory } from './directory';
 import { extension } from './extension';
-import type { DestinationKind } from '../plan/destination-kinds';
+import type { DestinationKind } from '../plan';
 import { mailbox } from './mailbox';
 import type { Behaviour } from './offer';
 import { outsideNumber } from './outside-number';
@@ -16,10 +16,9 @@ import { fax } from './fax';
 import { pageGroup } from './page-group';
 import { parkPlace } from './park-place';
 import { tone } from './tone';
-import { webLink } from './web-link';
 import { timeSwitch } from './time-switch';
 
-export * from '../plan/destination-kinds';
+export * from '../plan';
 export * from './offer';
 export { isMissing as attendantModeIsMissing } from './attendant';
 export { keysOfName } from './names';
@@ -39,6 +38,5 @@ export const BEHAVIOURS: { [K in DestinationKind]: Behaviour<ObjectOf[K]> } = {
   fax,
   parkPlace,
   tone,
-  webLink,
   reachPlan,
 };

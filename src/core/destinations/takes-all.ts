@@ -9,7 +9,7 @@ interface Named {
 
 /** A place that takes every call, with nothing after it; what it says of itself in a trace. */
 export function takesAll<T extends Named>(
-  kind: 'conference' | 'fax' | 'pageGroup' | 'tone' | 'webLink',
+  kind: 'conference' | 'fax' | 'pageGroup' | 'tone',
   code: ReasonCode,
   say: (object: T) => string,
 ): Behaviour<T> {

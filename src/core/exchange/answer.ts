@@ -1,90 +1,93 @@
-import type { DestinationKind } from '../plan/destination-kinds';
-import type { CallKind } from '../numbers';
-import type { MatchState } from '../digits';
-import type { Cause } from './cause';
-import type { ReasonCode } from './reasons';
+import { z } from 'zod';
+import { CALL_KINDS } from '../numbers/kinds';
+import { DESTINATION_KINDS, type DestinationKind } from '../plan';
+import { REASON_CODES } from './reasons';
+
+/** Places that a call only passes, or leaves by. */
+const PASSED = ['outsideNumber', 'timeSwitch', 'parkPlace', 'reachPlan'] as const satisfies readonly DestinationKind[];
 
 /** What a call can land on; `tone` without an id is a release by the exchange. */
-export type LandingKind =
-  Exclude<DestinationKind, 'outsideNumber' | 'timeSwitch' | 'parkPlace' | 'reachPlan'> | 'outside';
+export type LandingKind = Exclude<DestinationKind, (typeof PASSED)[number]> | 'outside';
+const LANDING_KINDS = [
+  ...DESTINATION_KINDS.filter((k) => !(PASSED as readonly string[]).includes(k)),
+  'outside',
+] as unknown as [LandingKind, ...LandingKind[]];
 
 /** Where a call ends up (ENGINE E11). */
-export interface Landing {
-  kind: LandingKind;
-  id: string | null;
-  digits: string | null;
-  label: string;
-}
+export const landingSchema = z.strictObject({
+  kind: z.enum(LANDING_KINDS),
+  id: z.string().nullable(),
+  digits: z.string().nullable(),
+  label: z.string(),
+});
+export type Landing = z.output<typeof landingSchema>;
 
-export interface ObjectRef {
-  kind: string;
-  id: string;
-  label: string;
-}
+const objectRef = z.strictObject({ kind: z.string(), id: z.string(), label: z.string() });
+export type ObjectRef = z.output<typeof objectRef>;
 
 /** A rule that was not taken and why. */
-export interface NotTaken {
-  rule: string;
-  label: string;
-  code: ReasonCode;
-  why: string;
-}
+const notTaken = z.strictObject({
+  rule: z.string(),
+  label: z.string(),
+  code: z.enum(REASON_CODES),
+  why: z.string(),
+});
+export type NotTaken = z.output<typeof notTaken>;
 
-export interface TraceStep {
-  type:
-    | 'digits'
-    | 'rule'
-    | 'right'
-    | 'number'
-    | 'trunk'
-    | 'callerId'
-    | 'emergency'
-    | 'incoming'
-    | 'route'
-    | 'feature'
-    | 'destination'
-    | 'end';
-  code: ReasonCode;
-  atSeconds: number;
-  object: ObjectRef | null;
-  in: string | null;
-  out: string | null;
-  sentence: string;
-  notTaken: NotTaken[];
-}
+const stepSchema = z.strictObject({
+  type: z.enum([
+    'digits',
+    'rule',
+    'right',
+    'number',
+    'trunk',
+    'callerId',
+    'emergency',
+    'incoming',
+    'route',
+    'feature',
+    'destination',
+    'end',
+  ]),
+  code: z.enum(REASON_CODES),
+  atSeconds: z.number(),
+  object: objectRef.nullable(),
+  in: z.string().nullable(),
+  out: z.string().nullable(),
+  sentence: z.string(),
+  notTaken: z.array(notTaken),
+});
+export type TraceStep = z.output<typeof stepSchema>;
 
 /** What the exchange knows after each dialled symbol. */
-export interface RailCell {
-  symbol: string;
-  state: MatchState;
-}
+const railCell = z.strictObject({ symbol: z.string(), state: z.enum(['dead', 'open', 'final', 'final-may-grow']) });
+export type RailCell = z.output<typeof railCell>;
 
-export type Outcome = 'routed' | 'refused' | 'unroutable' | 'incomplete' | 'failed' | 'loop';
+export const outcomeSchema = z.enum(['routed', 'refused', 'unroutable', 'incomplete', 'failed', 'loop']);
+export type Outcome = z.output<typeof outcomeSchema>;
 
-export interface Then {
-  when: string;
-  afterSeconds: number;
-  lands: Landing;
-}
+const thenSchema = z.strictObject({ when: z.string(), afterSeconds: z.number(), lands: landingSchema });
+export type Then = z.output<typeof thenSchema>;
 
 /** The answer to one call (ENGINE E13; names and units as in CONTRACT). */
-export interface Trace {
-  outcome: Outcome;
-  lands: Landing | null;
-  then: Then[];
-  kind: CallKind | null;
-  rule: string | null;
-  trunk: string | null;
-  digitsSent: string | null;
-  shownNumber: string | null;
-  e164: string | null;
-  cause: Cause | null;
-  secondsWaited: number;
-  rail: RailCell[];
+export const traceSchema = z.strictObject({
+  outcome: outcomeSchema,
+  lands: landingSchema.nullable(),
+  then: z.array(thenSchema),
+  kind: z.enum(CALL_KINDS).nullable(),
+  rule: z.string().nullable(),
+  trunk: z.string().nullable(),
+  digitsSent: z.string().nullable(),
+  shownNumber: z.string().nullable(),
+  e164: z.string().nullable(),
+  cause: z.strictObject({ q850: z.number(), sip: z.number() }).nullable(),
+  secondsWaited: z.number(),
+  rail: z.array(railCell),
   /** doubts that the call itself shows, such as a caller ID its trunk does not own */
-  doubts: string[];
-  steps: TraceStep[];
-}
+  doubts: z.array(z.string()),
+  steps: z.array(stepSchema),
+});
+export type Trace = z.output<typeof traceSchema>;
 
 /** Who calls. */
 export type Caller =

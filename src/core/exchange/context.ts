@@ -1,5 +1,5 @@
 import { DEAD, SYMBOL_COUNT, mayGrow, symbolIndex, type Automaton, type MatchState } from '../digits';
-import type { DestinationKind } from '../plan/destination-kinds';
+import type { DestinationKind } from '../plan';
 import type { FeatureCode, Site } from '../plan';
 import type { CompiledRung } from './rung';
 

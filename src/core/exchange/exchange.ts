@@ -1,4 +1,4 @@
-import type { DestinationKind } from '../plan/destination-kinds';
+import type { DestinationKind } from '../plan';
 import type { Menu } from './menu-rules';
 import { determinise, positionsOf, type Automaton, type CompiledMap } from '../digits';
 import type { Hours, Stretch } from '../hours';

@@ -131,7 +131,6 @@ export const REASON_CODES = [
   'fax',
   'page',
   'tone',
-  'web-link',
   'parked',
   'park-returns',
   'feature',

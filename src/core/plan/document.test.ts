@@ -2,7 +2,7 @@ import { describe, expect, it, jest } from '@jest/globals';
 import { stringify } from 'yaml';
 import {
   MOST_ERRORS,
-  OBJECTS,
+  KINDS,
   OBJECT_KINDS,
   PLAN_VERSION,
   planJsonSchema,
@@ -53,7 +53,7 @@ describe('the plan document', () => {
       properties: Record<string, { items?: { properties: Record<string, unknown> } }>;
     };
     for (const kind of OBJECT_KINDS) {
-      const fields = schema.properties[OBJECTS[kind].list]!.items!.properties;
+      const fields = schema.properties[KINDS[kind].list]!.items!.properties;
       expect(fields.id).toBeDefined();
       for (const [field, facts] of Object.entries(fields))
         expect([kind, field, JSON.stringify(facts).includes('"title"')]).toEqual([kind, field, true]);

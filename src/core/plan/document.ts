@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { OBJECT_KINDS } from './fields';
 import { integrityErrors } from './integrity';
-import { MOST_OBJECTS, OBJECTS, objectsOf, planSchema, type Plan } from './plan';
+import { MOST_OBJECTS, objectsOf, planSchema, withLists, type Plan } from './plan';
 import { inputErrors, type InputError } from './problem';
+import { KINDS, OBJECT_KINDS, type ObjectKind } from './registry';
+import { inOrder } from './side-by-side';
 import { upgradeDocument } from './upgrade';
 
 export type PlanResult = { ok: true; plan: Plan } | { ok: false; errors: InputError[] };
@@ -34,7 +35,7 @@ export function readPlan(input: unknown): PlanResult {
   if (organisation.success) plan.organisation = organisation.data;
   else errors.push(...inputErrors(organisation.error, 'organisation'));
   for (const kind of OBJECT_KINDS) {
-    const { list, schema } = OBJECTS[kind];
+    const { list, schema } = KINDS[kind];
     plan[list] = readList(list, schema, document[list], errors);
     if (errors.length >= MOST_ERRORS) return { ok: false, errors: errors.slice(0, MOST_ERRORS) };
   }
@@ -67,11 +68,10 @@ function readList(list: string, schema: z.ZodType, value: unknown, errors: Input
 
 /** The same plan with every list in the order of its ids: equal plans then have equal text. */
 export function canonical(plan: Plan): Plan {
-  const sorted: Record<string, unknown> = { ...plan };
-  for (const kind of OBJECT_KINDS) {
-    sorted[OBJECTS[kind].list] = [...objectsOf(plan, kind)].sort((a, b) => (a.id < b.id ? -1 : 1));
-  }
-  return sorted as Plan;
+  const lists = new Map<ObjectKind, readonly object[]>(
+    OBJECT_KINDS.map((kind) => [kind, inOrder(objectsOf(plan, kind))]),
+  );
+  return withLists(plan, lists);
 }
 
 /** Canonical text of a plan: keys in schema order, lists by id. Two equal plans give equal bytes. */

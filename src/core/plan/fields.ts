@@ -2,61 +2,16 @@ import { z } from 'zod';
 import { parseDigitMap } from '../digits';
 import { callingCodeOf } from '../numbers';
 
-/**
- * The kinds of object a plan is made of; also the kinds a reference can point to. In an order in which references that must
- * be there point backwards.
- */
-export const OBJECT_KINDS = [
-  'class',
-  'ladder',
-  'holidays',
-  'hours',
-  'prompt',
-  'team',
-  'site',
-  'sitePair',
-  'trunk',
-  'person',
-  'mailbox',
-  'reachPlan',
-  'extension',
-  'ringGroup',
-  'pageGroup',
-  'queue',
-  'attendant',
-  'timeSwitch',
-  'announcement',
-  'directory',
-  'outsideNumber',
-  'conference',
-  'fax',
-  'parkPlace',
-  'tone',
-  'webLink',
-  'attendantKey',
-  'reachStep',
-  'featureCode',
-  'presenceRule',
-  'presenceChoice',
-  'number',
-  'rung',
-  'inboundRoute',
-  'routeRule',
-  'numberAddition',
-  'shortNumber',
-] as const;
-export type ObjectKind = (typeof OBJECT_KINDS)[number];
-
-/** What a reference field points to: one kind, or any object that calls can be led to. */
-export type RefTarget = ObjectKind | 'destination';
-
 /** What the schema knows of a field beyond its type; read by the database mapper, the integrity check and the screens. */
 export type FieldMeta = {
   /** title of the field on screens */
   title?: string;
   /** note of the field: one sentence, one example, what it does to a caller */
   description?: string;
-  ref?: RefTarget;
+  /** what a reference points to: a kind, or `destination` */
+  ref?: string;
+  /** the text is a digit map */
+  map?: boolean;
 };
 
 export const id = z
@@ -65,7 +20,7 @@ export const id = z
   .meta({ title: 'Id' });
 
 /** A reference by id to another object of the plan. */
-export const ref = (target: RefTarget, meta: FieldMeta = {}) => id.clone().meta({ ...meta, ref: target });
+export const ref = (target: string, meta: FieldMeta = {}) => id.clone().meta({ ...meta, ref: target });
 
 /** One line of text, trimmed, without control characters. */
 export const line = (most: number, least = 0) =>
@@ -116,16 +71,20 @@ function isZone(text: string): boolean {
 }
 
 /** A digit map in text; the message carries what was wrong and at which position. */
-export const digitMap = z.string().superRefine((text, ctx) => {
-  const parsed = parseDigitMap(text);
-  if (!parsed.ok)
-    ctx.addIssue({ code: 'custom', message: parsed.error.sentence, params: { offset: parsed.error.offset } });
-});
+export const digitMap = z
+  .string()
+  .max(4096, 'is longer than 4096 characters')
+  .superRefine((text, ctx) => {
+    const parsed = parseDigitMap(text);
+    if (!parsed.ok)
+      ctx.addIssue({ code: 'custom', message: parsed.error.sentence, params: { offset: parsed.error.offset } });
+  })
+  .meta({ map: true });
 
 export const email = z.email('is no e-mail address, such as desk@lanternfold.example').max(254);
 
 /** Several references without repeats, in order. */
-export const refs = (target: RefTarget, most: number, meta: FieldMeta = {}) =>
+export const refs = (target: string, most: number, meta: FieldMeta = {}) =>
   z
     .array(id)
     .max(most, `holds more than ${most}`)

@@ -1,4 +1,4 @@
-import { numberSpaceOf } from './integrity';
+import { numberSpaceOf } from './faults';
 import type { Plan } from './plan';
 
 /** The first digits of a site's ranges that nothing has yet, at most `most` of them, in order. */

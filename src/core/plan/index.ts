@@ -1,16 +1,26 @@
-/** The plan document: one schema per object, references, integrity, differences. */
-export * from './fields';
+/** The plan document: the registry of kinds, one schema per object, references, integrity, differences. */
+export * from './area';
+export * from './codecs';
+export * from './number-states';
+export * from './presence-acts';
+export * from './ruled-kinds';
+export * from './look';
+export * from './registry';
+export type { KindFacts, LimitFact, OwnWay, Spaces, UniqueKey } from './kind';
 export * from './plan';
 export * from './problem';
 export * from './document';
 export * from './upgrade';
 export { readText as readDocumentText } from './text';
 export * from './introspect';
+export { numberSpaceOf, referencesOf } from './faults';
 export * from './integrity';
+export * from './plan-index';
 export * from './references';
+export * from './side-by-side';
+export * from './grouped';
 export * from './differences';
 export * from './plan-with';
-export * from './destination-kinds';
 export * from './objects/extension';
 export * from './objects/number';
 export * from './objects/trunk';

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { DESTINATION_KINDS } from './destination-kinds';
-import type { FieldMeta, ObjectKind, RefTarget } from './fields';
-import { OBJECTS } from './plan';
+import type { FieldMeta } from './fields';
+import { KINDS, type ObjectKind, type RefTarget } from './registry';
 
 /** What the schema knows of one field. */
-export interface FieldFacts extends FieldMeta {
+export interface FieldFacts extends Omit<FieldMeta, 'ref'> {
   field: string;
+  ref?: RefTarget;
   /** true when it holds a list of references or values */
   many: boolean;
   nullable: boolean;
@@ -21,7 +21,7 @@ const cache = new Map<ObjectKind, FieldFacts[]>();
 export function fieldsOf(kind: ObjectKind): FieldFacts[] {
   let facts = cache.get(kind);
   if (!facts) {
-    const shape = (OBJECTS[kind].schema as unknown as z.ZodObject).shape as Record<string, z.ZodType>;
+    const shape = KINDS[kind].schema.shape as Record<string, z.ZodType>;
     facts = Object.entries(shape).map(([field, schema]) => ({ field, ...unwrap(schema) }));
     cache.set(kind, facts);
   }
@@ -35,7 +35,7 @@ export function referenceFieldsOf(kind: ObjectKind): (FieldFacts & { ref: RefTar
 
 /** Whether an object of `kind` is what a reference to `target` may point to. */
 export function fitsTarget(target: RefTarget, kind: ObjectKind): boolean {
-  return target === 'destination' ? (DESTINATION_KINDS as readonly string[]).includes(kind) : target === kind;
+  return target === 'destination' ? KINDS[kind].called === true : target === kind;
 }
 
 function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
@@ -47,7 +47,7 @@ function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
     if (inner instanceof z.ZodNullable) nullable = true;
     else if (!(inner instanceof z.ZodDefault))
       return {
-        ...meta,
+        ...(meta as Omit<FieldFacts, 'field'>),
         nullable,
         many: inner instanceof z.ZodArray,
         type: typeOf(inner),
@@ -62,3 +62,6 @@ function typeOf(schema: z.ZodType): FieldFacts['type'] {
   if (schema instanceof z.ZodNumber) return 'number';
   return schema instanceof z.ZodString || schema instanceof z.ZodEnum || schema instanceof z.ZodEmail ? 'text' : 'json';
 }
+
+/** The fields of a kind that hold digit maps. */
+export const mapFieldsOf = (kind: ObjectKind): FieldFacts[] => fieldsOf(kind).filter((f) => f.map === true);

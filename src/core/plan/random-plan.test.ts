@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { lanternfold } from '../../../demo/lanternfold';
 import {
   OBJECT_KINDS,
-  OBJECTS,
+  KINDS,
   changedFields,
   differences,
   integrityErrors,
@@ -25,7 +25,7 @@ const anyObject = fc
   .chain((kind) => fc.record({ kind: fc.constant(kind), index: fc.nat(objectsOf(demo, kind).length - 1) }));
 
 function without(plan: Plan, kind: ObjectKind, id: string): Plan {
-  return { ...plan, [OBJECTS[kind].list]: objectsOf(plan, kind).filter((o) => o.id !== id) };
+  return { ...plan, [KINDS[kind].list]: objectsOf(plan, kind).filter((o) => o.id !== id) };
 }
 
 describe('plans', () => {
@@ -67,9 +67,9 @@ describe('plans', () => {
       fc.property(fc.integer(), anyObject, (seed, { kind, index }) => {
         const shuffled = structuredClone(demo) as unknown as Record<string, unknown>;
         for (const k of OBJECT_KINDS) {
-          const list = shuffled[OBJECTS[k].list] as object[];
+          const list = shuffled[KINDS[k].list] as object[];
           list.sort((a, b) => hash(seed, a) - hash(seed, b));
-          shuffled[OBJECTS[k].list] = list.map((o) => Object.fromEntries(Object.entries(o).reverse()));
+          shuffled[KINDS[k].list] = list.map((o) => Object.fromEntries(Object.entries(o).reverse()));
         }
         expect(planText(shuffled as unknown as Plan)).toBe(text);
         const other = structuredClone(demo);
@@ -93,7 +93,7 @@ describe('plans', () => {
         fc.constantFrom<unknown>(null, -1, '', 'x'.repeat(5000), {}, [], true, '\u0000', 1e308),
         ({ kind, index }, field, nonsense) => {
           const plan = structuredClone(demo) as unknown as Record<string, Record<string, unknown>[]>;
-          const object = plan[OBJECTS[kind].list]![index]!;
+          const object = plan[KINDS[kind].list]![index]!;
           const key = Object.keys(object)[field % Object.keys(object).length]!;
           object[key] = nonsense;
           const result = readPlan(plan);

@@ -1,6 +1,6 @@
-import { OBJECT_KINDS, type ObjectKind } from './fields';
 import { referenceFieldsOf } from './introspect';
-import { objectsOf, type AnyObject, type Plan } from './plan';
+import { objectsOf, type Plan } from './plan';
+import { OBJECT_KINDS, type AnyObject, type ObjectKind } from './registry';
 
 /** One place in a plan that points at an object. */
 export interface Referrer {

@@ -2,6 +2,7 @@ import { compileKnownMap, type CompiledMap } from '../digits';
 import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
 import { shortNumbersOf } from '../numbers';
 import type { ObjectKind, Plan } from '../plan';
+import { grouped } from '../plan/grouped';
 import { byPosition, type CompiledRoute, type Exchange } from '../exchange/exchange';
 import { pairKey } from '../exchange/link';
 import { Reuse } from './reuse';
@@ -148,16 +149,6 @@ function placesOf(plan: Plan): Exchange['places'] {
       },
     ]),
   );
-}
-
-function grouped<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
-  const out = new Map<string, T[]>();
-  for (const item of list) {
-    const known = out.get(keyOf(item));
-    if (known) known.push(item);
-    else out.set(keyOf(item), [item]);
-  }
-  return out;
 }
 
 /** Hours objects of the plan prepared for questions; their texts were checked when the plan was read. */

@@ -1,4 +1,4 @@
-import { DIALABLE_KINDS } from '../plan/destination-kinds';
+import { DIALLED_KINDS } from '../plan';
 import { automatonOfLiterals, determinise, positionsOf } from '../digits';
 import { shortNumbersOf } from '../numbers';
 import { numberSpaceOf, objectsOf, type Extension, type FeatureCode, type Site } from '../plan';
@@ -68,7 +68,7 @@ export function emergencyForms(
 function dialableFrom(exchange: Exchange, site: Site): LiteralRule[] {
   const { plan } = exchange;
   const space = numberSpaceOf(plan, site.id);
-  return DIALABLE_KINDS.flatMap((kind) =>
+  return DIALLED_KINDS.flatMap((kind) =>
     objectsOf(plan, kind).flatMap((o): LiteralRule[] => {
       if (!('digits' in o) || o.digits === null) return [];
       const own = numberSpaceOf(plan, o.site) === space;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { OBJECT_KINDS, OBJECTS, objectsOf, readPlan, type ObjectKind, type Plan } from '../plan';
+import { OBJECT_KINDS, KINDS, objectsOf, readPlan, type ObjectKind, type Plan } from '../plan';
 import { compile, outcomeOf, trace, type Call, type Exchange } from '.';
 import { endsPlan } from '../../../tests/support/ends-plan';
 
@@ -53,7 +53,7 @@ function edited(plan: Plan, kind: ObjectKind, index: number, change: number): Pl
   else if (object[field] === null) return null;
   else object[field] = `${object[field] as string}7`;
   list[index % list.length] = object;
-  const next = { ...plan, [OBJECTS[kind].list]: list } as Plan;
+  const next = { ...plan, [KINDS[kind].list]: list } as Plan;
   return readPlan(next).ok ? next : null;
 }
 

@@ -1,5 +1,4 @@
-import { DIALABLE_KINDS, DESTINATION_KINDS } from '../plan/destination-kinds';
-import { OBJECTS, objectsOf, type ObjectKind, type Plan } from '../plan';
+import { DESTINATION_KINDS, DIALLED_KINDS, objectsOf, type ObjectKind, type Plan } from '../plan';
 import type { Exchange } from '../exchange/exchange';
 
 /*
@@ -16,7 +15,7 @@ export class Reuse {
   /** Whether all these kinds stand as they did. */
   same(...kinds: ObjectKind[]): boolean {
     const { before, plan } = this;
-    return before !== null && kinds.every((k) => before.plan[OBJECTS[k].list] === plan[OBJECTS[k].list]);
+    return before !== null && kinds.every((k) => objectsOf(before.plan, k) === objectsOf(plan, k));
   }
 
   /** What was made from these kinds before, or made anew. */
@@ -50,7 +49,7 @@ export class Reuse {
     const { before, plan } = this;
     if (!before) return { layers: new Map(), kept: false };
     const sites = this.same('site') && before.plan.organisation.numberSpace === plan.organisation.numberSpace;
-    const objects = sites && DIALABLE_KINDS.every((kind) => this.sameDigits(kind));
+    const objects = sites && DIALLED_KINDS.every((kind) => this.sameDigits(kind));
     const ladders = this.changedLadders();
     const layers = new Map(
       [...before.layers].filter(([name]) => {
@@ -65,7 +64,7 @@ export class Reuse {
   }
 
   /** Whether every object of a kind is dialled as before; feature codes are carried by their rules, so they must be the same. */
-  private sameDigits(kind: (typeof DIALABLE_KINDS)[number]): boolean {
+  private sameDigits(kind: (typeof DIALLED_KINDS)[number]): boolean {
     if (this.same(kind)) return true;
     if (kind === 'featureCode') return false;
     const [old, now] = [objectsOf(this.before!.plan, kind), objectsOf(this.plan, kind)];

@@ -3,39 +3,35 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/workbench/api';
+import type { Administrator, RoleFacts } from '@/contract/access';
+import type { Right } from '@/contract/rights';
+import type { Answer } from '@/contract';
+import { call, type ApiResult } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
-import { RolesPart, type RoleFacts } from './roles-part';
-
-interface Administrator {
-  id: string;
-  signIn: string;
-  name: string;
-  role: string;
-  secondFactor: boolean;
-  blockedAt: string | null;
-  lastSeen: string | null;
-}
+import { DeadJobs } from './dead-jobs';
+import { RolesPart } from './roles-part';
 
 interface Props {
   me: string;
   administrators: Administrator[];
   roles: RoleFacts[];
-  rights: { right: string; words: string; unlimited: boolean }[];
+  dead: Answer<'deadJobs'>['jobs'];
+  rights: { right: Right; words: string; unlimited: boolean }[];
   areas: Option[];
   sites: Option[];
 }
 
 /** Who administers, with which role; and the roles, made of rights per area and site. */
-export function AdministratorsPage({ me, administrators, roles, rights, areas, sites }: Props) {
+export function AdministratorsPage({ me, administrators, roles, dead, rights, areas, sites }: Props) {
   const router = useRouter();
   const [wrong, setWrong] = useState<string | null>(null);
   const [shown, setShown] = useState<{ name: string; password: string } | null>(null);
-  const act = async (method: 'PUT' | 'POST' | 'DELETE', path: string, body?: unknown) => {
-    const done = await call<{ password?: string }>(method, path, body);
+  /** Waits for what was asked, says what went wrong, and draws anew. */
+  const act = async <T,>(asked: Promise<ApiResult<T>>): Promise<T | null> => {
+    const done = await asked;
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
     return done.ok ? done.value : null;
@@ -87,7 +83,7 @@ export function AdministratorsPage({ me, administrators, roles, rights, areas, s
             <SelectBox
               aria-label={`Role of ${a.name}`}
               value={a.role}
-              onChange={(e) => void act('PUT', `/administrators/${a.id}`, { role: e.target.value })}
+              onChange={(e) => void act(call('changeAdministrator', { params: { id: a.id }, body: { role: e.target.value } }))}
             >
               {roles.map((r) => (
                 <option key={r.id} value={r.id}>
@@ -103,21 +99,21 @@ export function AdministratorsPage({ me, administrators, roles, rights, areas, s
                   <Act
                     h="26px"
                     onClick={async () => {
-                      const made = await act('POST', `/administrators/${a.id}/password`);
+                      const made = await act(call('resetPassword', { params: { id: a.id } }));
                       if (made?.password) setShown({ name: a.name, password: made.password });
                     }}
                   >
                     New password
                   </Act>
                   {a.secondFactor ? (
-                    <Act h="26px" onClick={() => void act('DELETE', `/administrators/${a.id}/second-factor`)}>
+                    <Act h="26px" onClick={() => void act(call('resetSecondFactor', { params: { id: a.id } }))}>
                       Reset second factor
                     </Act>
                   ) : null}
                   <Act
                     h="26px"
                     look={a.blockedAt ? 'plain' : 'danger'}
-                    onClick={() => void act('PUT', `/administrators/${a.id}`, { blocked: !a.blockedAt })}
+                    onClick={() => void act(call('changeAdministrator', { params: { id: a.id }, body: { blocked: !a.blockedAt } }))}
                   >
                     {a.blockedAt ? 'Open again' : 'Block'}
                   </Act>
@@ -129,7 +125,7 @@ export function AdministratorsPage({ me, administrators, roles, rights, areas, s
         <AddAdministrator
           roles={roles}
           onAdd={async (value) => {
-            const made = await act('POST', '/administrators', value);
+            const made = await act(call('addAdministrator', { body: value }));
             if (made?.password) setShown({ name: value.name, password: made.password });
             return made !== null;
           }}
@@ -137,6 +133,7 @@ export function AdministratorsPage({ me, administrators, roles, rights, areas, s
         <Box mt="28px">
           <RolesPart roles={roles} rights={rights} areas={areas} sites={sites} onAct={act} />
         </Box>
+        <DeadJobs jobs={dead} onAct={act} />
       </Box>
     </Workspace>
   );

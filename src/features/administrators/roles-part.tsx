@@ -3,27 +3,18 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Act, Labelled, PartTitle, TextBox, TickBox } from '@/ui/controls';
+import type { RoleFacts } from '@/contract/access';
+import type { Grant, Right } from '@/contract/rights';
+import type { Area } from '@/core/plan/area';
+import { call, type ApiResult } from '@/workbench/api';
 import type { Option } from '@/workbench/form-data';
-
-interface Grant {
-  right: string;
-  areas: 'all' | readonly string[];
-  sites: 'all' | readonly string[];
-}
-
-export interface RoleFacts {
-  id: string;
-  name: string;
-  ready: boolean;
-  grants: readonly Grant[];
-}
 
 interface Props {
   roles: RoleFacts[];
-  rights: { right: string; words: string; unlimited: boolean }[];
+  rights: { right: Right; words: string; unlimited: boolean }[];
   areas: Option[];
   sites: Option[];
-  onAct: (method: 'PUT' | 'POST' | 'DELETE', path: string, body?: unknown) => Promise<unknown>;
+  onAct: <T>(asked: Promise<ApiResult<T>>) => Promise<T | null>;
 }
 
 /** The roles with their rights, and making one's own. */
@@ -64,7 +55,7 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
             {r.ready ? 'One like it' : 'Change'}
           </Act>
           {r.ready ? null : (
-            <Act h="26px" look="danger" onClick={() => void onAct('DELETE', `/roles/${r.id}`)}>
+            <Act h="26px" look="danger" onClick={() => void onAct(call('deleteRole', { params: { id: r.id } }))}>
               Delete
             </Act>
           )}
@@ -78,7 +69,11 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
           areas={areas}
           sites={sites}
           onSave={async (value) => {
-            const done = await onAct(open.id ? 'PUT' : 'POST', open.id ? `/roles/${open.id}` : '/roles', value);
+            const done = await onAct(
+              open.id
+                ? call('changeRole', { params: { id: open.id }, body: value })
+                : call('makeRole', { body: value }),
+            );
             if (done) setOpen(null);
           }}
           onClose={() => setOpen(null)}
@@ -114,7 +109,7 @@ function RoleForm({
   const [grants, setGrants] = useState(first.grants);
   const put = (right: string, grant: Grant | null) =>
     setGrants([...grants.filter((g) => g.right !== right), ...(grant ? [grant] : [])]);
-  const toggled = (list: 'all' | readonly string[], id: string): 'all' | string[] => {
+  const toggled = <T extends string>(list: 'all' | readonly T[], id: T): 'all' | T[] => {
     const now = list === 'all' ? [] : [...list];
     const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id];
     return next.length === 0 ? 'all' : next;
@@ -152,7 +147,7 @@ function RoleForm({
                   all="all areas"
                   list={grant.areas}
                   options={areas}
-                  onToggle={(id) => put(r.right, { ...grant, areas: toggled(grant.areas, id) })}
+                  onToggle={(id) => put(r.right, { ...grant, areas: toggled(grant.areas, id as Area) })}
                 />
                 <chakra.span color="quiet">at</chakra.span>
                 <Chips

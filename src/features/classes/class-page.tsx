@@ -3,7 +3,8 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
-import { RULED_KINDS, type ClassRight } from '@/core/plan/objects/class';
+import type { ClassRight } from '@/core/plan/objects/class';
+import { RULED_KINDS } from '@/core/plan/ruled-kinds';
 import { TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '@/workbench/edit';

@@ -6,12 +6,11 @@ import { ActLink } from '@/ui/controls';
 import { PaneSection } from '@/ui/workspace';
 import type { LedgerRow } from '@/workbench/ledger-page';
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
-import type { BulkOptions } from '@/workbench/bulk-panel';
 import { useBulk } from '@/workbench/use-bulk';
 
-export function ExtensionsPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
+export function ExtensionsPage({ data }: { data: PagedLedgerData }) {
   const router = useRouter();
-  const many = useBulk('extension', bulk);
+  const many = useBulk('extension', data.bulk);
   return (
     <PagedLedgerPage
       title="Extensions"

@@ -1,11 +1,10 @@
 'use client';
 
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
-import type { BulkOptions } from '@/workbench/bulk-panel';
 import { useBulk } from '@/workbench/use-bulk';
 
-export function MailboxesPage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
-  const many = useBulk('mailbox', bulk);
+export function MailboxesPage({ data }: { data: PagedLedgerData }) {
+  const many = useBulk('mailbox', data.bulk);
   return (
     <PagedLedgerPage
       title="Mailboxes"

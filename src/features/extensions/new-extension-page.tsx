@@ -4,6 +4,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { pinRefusal } from '@/core/plan/pin';
+import type { Input } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
@@ -20,17 +21,19 @@ export interface NewExtensionData {
   manyPeople: boolean;
   account: string;
   site: string;
-  like: { id: string; kind: string; class: string; mailbox: boolean; ringSeconds: number } | null;
+  like: { id: string; kind: Kind; class: string; mailbox: boolean; ringSeconds: number } | null;
   classes: { id: string; name: string }[];
   defaultClass: string;
   sites: { id: string; name: string; ranges: string; free: string[]; numbers: { id: string; e164: string }[] }[];
 }
 
+type Kind = NonNullable<Input<'addExtension'>['body']['kind']>;
+
 interface Typed {
   site: string;
   digits: string;
   name: string;
-  kind: string;
+  kind: Kind;
   class: string;
   mailbox: boolean;
   pin: string;
@@ -130,7 +133,8 @@ function Form({
   const errorOf = (path: string) => errors.find((e) => e.path === path)?.sentence ?? null;
   const weak = t.mailbox && t.pin !== '' ? pinRefusal(t.pin, t.digits) : null;
   const add = async () => {
-    const result = await call<{ id: string }>('POST', '/extensions', {
+    const result = await call('addExtension', {
+      body: {
       digits: t.digits,
       name: t.name,
       kind: t.kind,
@@ -144,6 +148,7 @@ function Form({
       teams: t.team === '' ? [] : [t.team],
       language: t.language,
       sameAs: t.sameAs === '' ? null : t.sameAs,
+      },
     });
     if (!result.ok) return setErrors(result.errors);
     setKept(null);
@@ -229,7 +234,7 @@ function Form({
           ) : (
             <Field field="kind" title="Kind" error={errorOf('kind')} note={NOTES.kind}>
               {(common) => (
-                <SelectBox {...common} value={t.kind} onChange={(e) => put({ kind: e.target.value })}>
+                <SelectBox {...common} value={t.kind} onChange={(e) => put({ kind: e.target.value as Kind })}>
                   {['person', 'place', 'fax', 'virtual'].map((k) => (
                     <option key={k}>{k}</option>
                   ))}

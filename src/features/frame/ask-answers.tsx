@@ -1,37 +1,13 @@
 'use client';
 
 import { Flex, chakra } from '@chakra-ui/react';
+import type { AskAnswer, ShortAnswer } from '@/contract/calls';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 
-/** An answer in one line. */
-export interface Short {
-  outcome: string;
-  lands: { kind: string; label: string } | null;
-  detail: string;
-}
-/** An object that was found. */
-export interface Found {
-  kind: string;
-  id: string;
-  label: string;
-  word: string;
-}
 /** What the server says of what is typed. */
-export type Answer =
-  | { type: 'found'; found: Found[] }
-  | {
-      type: 'answer';
-      draft: Short;
-      live: Short;
-      same: boolean;
-      from: string;
-      dial: string;
-      when: string;
-      at: string;
-      zone: string;
-    }
-  | { type: 'unclear'; sentence: string; found: Found[] };
+export type Answer = AskAnswer;
+type Short = ShortAnswer;
 
 /** The answer at the right end of the line. */
 export function InLine({ answer }: { answer: Extract<Answer, { type: 'answer' }> }) {

@@ -5,25 +5,19 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { splitAsk } from '@/core/ask/split';
 import { call } from '@/workbench/api';
-import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { isTyping } from '@/ui/ledger-state';
-import { pathOf, tracePath } from '@/workbench/paths';
+import { useKinds } from '@/ui/kinds';
+import { tracePath } from '@/workbench/paths';
 import { BothLine, InLine, type Answer } from './ask-answers';
 import { Pickers } from './ask-pickers';
 
-const FIND_GLYPH: Record<string, EndKind> = {
-  extension: 'extension',
-  mailbox: 'mailbox',
-  trunk: 'trunk',
-  number: 'number',
-  person: 'caller',
-};
 const PAUSE_MS = 25;
 
 /** One field that finds and asks, and answers while somebody types. */
 export function AskLine() {
   const router = useRouter();
+  const { pathOf } = useKinds();
   const input = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
   const [answer, setAnswer] = useState<Answer | null>(null);
@@ -50,7 +44,7 @@ export function AskLine() {
         setAnswer(null);
         return;
       }
-      const got = await call<Answer>('GET', `/ask?${new URLSearchParams({ text: wanted })}`, undefined, stop.signal);
+      const got = await call('ask', { query: { text: wanted } }, stop.signal);
       if (stop.signal.aborted) return;
       setAnswer(got.ok ? got.value : { type: 'unclear', sentence: got.errors[0]!.sentence, found: [] });
       setAt(0);
@@ -212,7 +206,7 @@ export function AskLine() {
                 }}
                 onMouseEnter={() => setAt(i)}
               >
-                <Glyph kind={FIND_GLYPH[f.kind] ?? 'rule'} />
+                <Glyph kind={f.kind} />
                 <Box>{f.label}</Box>
                 <Box color="quiet" fontSize="12px" ml="auto">
                   {f.word}

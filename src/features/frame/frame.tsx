@@ -5,6 +5,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
 import { Act } from '@/ui/controls';
+import { FacesProvider, type Face } from '@/ui/kinds';
 import { isTyping } from '@/ui/ledger-state';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
@@ -20,6 +21,7 @@ export interface FrameData {
   counts: RailCounts;
   ribbon: RibbonData;
   draftVersion: number;
+  faces: Readonly<Record<string, Face>>;
 }
 
 const HEALTH_EVERY_MS = 4000;
@@ -56,10 +58,10 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
         e.preventDefault();
         // One after the other: a second press must meet the draft that the first one left.
         undoQueue.current = undoQueue.current.then(async () => {
-          const undone = await call<{ label?: string; job?: string }>('POST', '/edits/undo', {});
+          const undone = await call('undo', { body: {} });
           if (!undone.ok) setSaid(undone.errors[0]!.sentence);
-          else if (undone.value.job) setUndo(undone.value.job);
-          else setSaid(`Your last edit of ${undone.value.label} is undone.`);
+          else if ('job' in undone.value) setUndo(undone.value.job);
+          else setSaid('label' in undone.value ? `Your last edit of ${undone.value.label} is undone.` : 'It is undone.');
           router.refresh();
         });
         return;
@@ -80,6 +82,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
   }, [said]);
 
   return (
+    <FacesProvider faces={data.faces}>
     <Flex direction="column" h="100dvh" overflow="hidden">
       <Flex
         as="header"
@@ -171,6 +174,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
       {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
       <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
     </Flex>
+    </FacesProvider>
   );
 }
 
@@ -191,7 +195,7 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
     for (const sign of signs) window.addEventListener(sign, touch, { passive: true });
     const timer = setInterval(async () => {
       if (document.visibilityState === 'hidden') return;
-      const health = await call<{ draftVersion: number }>('GET', '/health');
+      const health = await call('health');
       setGone(!health.ok);
       const news = health.ok && (was || health.value.draftVersion !== known.current);
       if (news && Date.now() - touched < IDLE_MS) again.current();
@@ -216,7 +220,7 @@ function Clock({ sites, name }: { sites: { name: string; zone: string }[]; name:
       clearInterval(timer);
     };
   }, []);
-  const site = sites.find((s) => s.name === 'North Quay') ?? sites[0];
+  const site = sites[0];
   const time =
     now && site
       ? new Intl.DateTimeFormat('en-GB', { timeZone: site.zone, hour: '2-digit', minute: '2-digit' }).format(now)

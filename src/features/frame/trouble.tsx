@@ -13,7 +13,7 @@ export function Trouble({ again }: { again: () => void }) {
   useEffect(() => {
     let stopped = false;
     const look = async () => {
-      const health = await call('GET', '/health');
+      const health = await call('health');
       if (stopped) return;
       if (gone === true && health.ok) window.location.reload();
       else setGone(!health.ok);

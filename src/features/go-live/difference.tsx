@@ -3,17 +3,10 @@
 import { Box, Grid, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { Fragment } from 'react';
-import { pathOf } from '@/workbench/paths';
+import type { DifferenceFacts } from '@/contract/plan';
+import { useKinds } from '@/ui/kinds';
 
-export interface DifferenceData {
-  kind: string;
-  id: string;
-  before: object | null;
-  after: object | null;
-  label: string;
-  word: string;
-  fields: { field: string; title: string; before: unknown; after: unknown }[];
-}
+export type DifferenceData = DifferenceFacts;
 
 /** One object that differs, field by field: was and will be. */
 export function DifferenceView({
@@ -25,6 +18,7 @@ export function DifferenceView({
   labels: Record<string, string>;
   aside?: React.ReactNode;
 }) {
+  const { pathOf } = useKinds();
   const href = edit.after ? pathOf(edit.kind, edit.id) : null;
   const isNew = edit.before === null;
   const gone = edit.after === null;

@@ -1,36 +1,42 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Input } from '@/contract';
+import type { Pending, PendingEdit } from '@/contract/plan';
 import { call } from '@/workbench/api';
 import { Act, ActLink, AreaBox, Empty, Labelled, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { Time } from '@/ui/time';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { DifferenceView, type DifferenceData } from './difference';
+import { DifferenceView } from './difference';
+import { MorePages, useMorePages } from './more-pages';
 
+/** What the server gives this page: a first page of edits, and how they group. */
 export interface GoLiveData {
-  draftVersion: number;
-  revision: number;
-  edits: (DifferenceData & { by: string[]; at: string | null })[];
-  labels: Record<string, string>;
+  pending: Pending;
+  asked: { kind: string; by: string };
   mayGoLive: boolean;
   mayEdit: boolean;
   me: string;
   live: { number: number; note: string; by: string; at: string } | null;
 }
 
-/** What going live would change, edit by edit; undo of one; a note; go. */
+const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
+
+/** What going live would change: counted and grouped, a page at a time; undo of one; a note; go. */
 export function GoLivePage({ data }: { data: GoLiveData }) {
   const router = useRouter();
-  const [note, setNote] = useKept<string>(`${data.me} go-live note`);
+  const { pending, asked, me } = data;
+  const [note, setNote] = useKept<string>(`${me} go-live note`);
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
+  const list = useMorePages(pending, pending.draftVersion, (after) => call('edits', { query: { ...filterOf(asked), after } }));
   const go = async () => {
     setBusy(true);
-    const done = await call<{ number: number }>('POST', '/live', { draftVersion: data.draftVersion, note: note ?? '' });
+    const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note: note ?? '' } });
     setBusy(false);
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) {
@@ -39,16 +45,20 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
     }
     router.refresh();
   };
-  const undo = async (kind: string, id: string) => {
-    const done = await call('POST', '/edits/undo', { kind, id });
+  const undo = async (edit: PendingEdit) => {
+    const done = await call('undo', { body: { kind: edit.kind, id: edit.id } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
   };
-  const people = [...new Set(data.edits.flatMap((e) => e.by))];
+  const filter = (change: Partial<typeof asked>) => {
+    const params = new URLSearchParams(Object.entries({ ...asked, ...change }).filter(([, v]) => v !== ''));
+    router.push(`/go-live${params.size > 0 ? `?${params}` : ''}`);
+  };
+  const who = (name: string) => (name === me ? 'you' : name);
   return (
     <Workspace
-      title={data.edits.length === 0 ? 'Draft and live are the same' : 'What going live would change'}
-      count={data.edits.length > 0 ? `${data.edits.length} ${data.edits.length === 1 ? 'edit' : 'edits'}` : undefined}
+      title={pending.count === 0 ? 'Draft and live are the same' : 'What going live would change'}
+      count={pending.count > 0 ? plural(pending.count) : undefined}
       lead={
         data.live ? (
           <>
@@ -59,7 +69,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
         )
       }
       pane={
-        data.edits.length > 0 ? (
+        pending.count > 0 ? (
           <>
             <PaneSection title="Go live">
               {data.mayGoLive ? (
@@ -74,26 +84,30 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
                     />
                   </Labelled>
                   <Act look="main" mt="10px" w="100%" h="34px" disabled={busy} onClick={go} data-testid="go-live">
-                    {busy
-                      ? 'Going live …'
-                      : `Go live with ${data.edits.length} ${data.edits.length === 1 ? 'edit' : 'edits'}`}
+                    {busy ? 'Going live …' : `Go live with ${plural(pending.count)}`}
                   </Act>
                   <Box color="quiet" mt="8px">
-                    All of them at once, as revision {data.revision + 1}. You can bring any revision back.
+                    All of them at once, as revision {pending.revision + 1}. You can bring any revision back.
                   </Box>
                 </>
               ) : (
                 'An administrator makes the draft live.'
               )}
             </PaneSection>
-            <PaneSection title="Edited by">
-              {people.map((p) => (
-                <Flex key={p} justify="space-between">
-                  <Box>{p === data.me ? 'you' : p}</Box>
-                  <Box color="quiet">{data.edits.filter((e) => e.by.includes(p)).length}</Box>
-                </Flex>
-              ))}
-            </PaneSection>
+            <Groups
+              title="What"
+              groups={pending.kinds}
+              chosen={asked.kind}
+              onChoose={(kind) => filter({ kind })}
+              wordsOf={(g) => g.words}
+            />
+            <Groups
+              title="Edited by"
+              groups={pending.people}
+              chosen={asked.by}
+              onChoose={(by) => filter({ by })}
+              wordsOf={(g) => who(g.key)}
+            />
           </>
         ) : undefined
       }
@@ -117,27 +131,27 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           Revision {gone} is live.
         </Box>
       ) : null}
-      {data.edits.length === 0 ? (
+      {pending.count === 0 ? (
         <Empty act={<ActLink href="/revisions">Revisions</ActLink>}>
           Every edit lands in the draft first. When there are some, this page lists each with before and after, and
           makes them live together.
         </Empty>
       ) : null}
-      {data.edits.map((e) => (
+      {list.edits.map((e) => (
         <DifferenceView
           key={`${e.kind} ${e.id}`}
           edit={e}
-          labels={data.labels}
+          labels={list.labels}
           aside={
             <>
-              {e.by.map((p) => (p === data.me ? 'you' : p)).join(', ')}
+              {e.by.map(who).join(', ')}
               {e.at ? (
                 <>
                   , <Time iso={e.at} />
                 </>
               ) : null}
               {data.mayEdit ? (
-                <Act h="24px" onClick={() => undo(e.kind, e.id)} aria-label={`Undo ${e.label}`}>
+                <Act h="24px" onClick={() => undo(e)} aria-label={`Undo ${e.label}`}>
                   Undo
                 </Act>
               ) : null}
@@ -145,6 +159,48 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           }
         />
       ))}
+      <MorePages list={list} />
     </Workspace>
+  );
+}
+
+const filterOf = (asked: GoLiveData['asked']): Input<'edits'>['query'] =>
+  ({ kind: asked.kind, by: asked.by }) as Input<'edits'>['query'];
+
+/** How many edits there are of each kind or person, each to be listed alone. */
+function Groups({
+  title,
+  groups,
+  chosen,
+  onChoose,
+  wordsOf,
+}: {
+  title: string;
+  groups: Pending['kinds'];
+  chosen: string;
+  onChoose: (key: string) => void;
+  wordsOf: (group: Pending['kinds'][number]) => string;
+}) {
+  return (
+    <PaneSection title={title}>
+      {groups.map((g) => (
+        <chakra.button
+          key={g.key}
+          type="button"
+          display="flex"
+          w="100%"
+          justifyContent="space-between"
+          px="4px"
+          rounded="3px"
+          bg={chosen === g.key ? 'plumTint' : undefined}
+          fontWeight={chosen === g.key ? 700 : 400}
+          aria-pressed={chosen === g.key}
+          onClick={() => onChoose(chosen === g.key ? '' : g.key)}
+        >
+          <span>{wordsOf(g)}</span>
+          <chakra.span color="quiet">{g.count}</chakra.span>
+        </chakra.button>
+      ))}
+    </PaneSection>
   );
 }

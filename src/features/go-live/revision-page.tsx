@@ -6,7 +6,9 @@ import { useState } from 'react';
 import { call } from '@/workbench/api';
 import { Act, ActLink, Empty, SelectBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
-import { DifferenceView, type DifferenceData } from './difference';
+import type { Comparison } from '@/contract/plan';
+import { DifferenceView } from './difference';
+import { MorePages, useMorePages } from './more-pages';
 import { Time } from '@/ui/time';
 import type { RevisionRow } from './revisions-page';
 
@@ -14,19 +16,21 @@ interface Props {
   revision: RevisionRow;
   revisions: RevisionRow[];
   against: number | 'draft';
-  comparison: { from: string; to: string; edits: DifferenceData[] };
-  labels: Record<string, string>;
+  from: number;
+  to: number | 'draft';
+  comparison: Comparison;
   mayEdit: boolean;
 }
 
-const MOST_SHOWN = 200;
-
-export function RevisionPage({ revision, revisions, against, comparison, labels, mayEdit }: Props) {
+export function RevisionPage({ revision, revisions, against, from, to, comparison, mayEdit }: Props) {
   const router = useRouter();
+  const list = useMorePages(comparison, comparison, (after) =>
+    call('compare', { params: { number: String(from) }, query: { to, after } }),
+  );
   const [asking, setAsking] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const bringBack = async () => {
-    const done = await call('POST', `/revisions/${revision.number}/draft`);
+    const done = await call('bringBack', { params: { number: String(revision.number) } });
     if (!done.ok) {
       setAsking(false);
       return setWrong(done.errors[0]!.sentence);
@@ -93,17 +97,15 @@ export function RevisionPage({ revision, revisions, against, comparison, labels,
             ))}
         </SelectBox>
         <Box color="quiet">
-          {comparison.edits.length} {comparison.edits.length === 1 ? 'object differs' : 'objects differ'}, from{' '}
+          {comparison.count} {comparison.count === 1 ? 'object differs' : 'objects differ'}, from{' '}
           {comparison.from} to {comparison.to}
         </Box>
       </Flex>
-      {comparison.edits.length === 0 ? <Empty>They are the same.</Empty> : null}
-      {comparison.edits.slice(0, MOST_SHOWN).map((e) => (
-        <DifferenceView key={`${e.kind} ${e.id}`} edit={e} labels={labels} />
+      {comparison.count === 0 ? <Empty>They are the same.</Empty> : null}
+      {list.edits.map((e) => (
+        <DifferenceView key={`${e.kind} ${e.id}`} edit={e} labels={list.labels} />
       ))}
-      {comparison.edits.length > MOST_SHOWN ? (
-        <Box color="quiet">and {comparison.edits.length - MOST_SHOWN} more; save both as JSON to see them all.</Box>
-      ) : null}
+      <MorePages list={list} />
     </Workspace>
   );
 }

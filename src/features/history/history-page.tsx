@@ -3,26 +3,14 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/workbench/api';
+import type { Input } from '@/contract';
+import type { HistoryEntry as Entry } from '@/contract/work';
+import { addressOf, call } from '@/workbench/api';
 import { Act, ActLink, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
-
-interface Entry {
-  key: string;
-  at: string;
-  who: string;
-  address: string;
-  batch: string | null;
-  undone: boolean;
-  kind: string;
-  id: string | null;
-  label: string;
-  action: string;
-  fields: { title: string; before: string; after: string }[];
-}
 
 interface Asked {
   object: string;
@@ -66,15 +54,13 @@ export function HistoryPage({
     router.replace(`/history?${query(change)}`);
   };
   const load = async () => {
-    const params = query({});
-    params.set('before', next!);
-    const got = await call<{ entries: Entry[]; next: string | null }>('GET', `/history?${params}`);
+    const got = await call('history', { query: { ...asked, before: next! } as Input<'history'>['query'] });
     if (got.ok) setMore({ entries: [...(more?.entries ?? []), ...got.value.entries], next: got.value.next });
   };
   const undo = async (batch: string) => {
-    const done = await call<{ job?: string }>('POST', `/history/${batch}/undo`);
+    const done = await call('undoBatch', { params: { batch } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (done.ok && done.value.job) setJob(done.value.job);
+    if (done.ok && 'job' in done.value) setJob(done.value.job);
     setMore(null);
     router.refresh();
   };
@@ -82,7 +68,7 @@ export function HistoryPage({
     <Workspace
       title="History"
       lead="Who did what, when and from where. Secrets are never shown. What still stands as it was left can be undone."
-      acts={<ActLink href={`/api/v1/history?${query({})}&format=csv`}>Export CSV</ActLink>}
+      acts={<ActLink href={addressOf('history', { query: { ...asked, format: 'csv' } as Input<'history'>['query'] })}>Export CSV</ActLink>}
     >
       <Flex gap="10px" wrap="wrap" mb="14px" align="flex-end">
         <Box w="150px">

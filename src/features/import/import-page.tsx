@@ -3,9 +3,10 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/workbench/api';
+import { addressOf, call, sendFile } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { PaneSection, Workspace } from '@/ui/workspace';
+import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
 import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
@@ -15,6 +16,7 @@ import { RowsPart } from './rows-part';
 import { EMPTY, type Report, type Settings } from './report';
 
 interface Props {
+  mayImport: boolean;
   sites: Option[];
   classes: Option[];
   defaultClass: string;
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** A sheet of people: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
-export function ImportPage({ sites, classes, defaultClass, limits }: Props) {
+export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: Props) {
   const router = useRouter();
   const [file, setFile] = useState<{ id: string; name: string } | null>(null);
   const [settings, setSettings] = useState<Settings>({ ...EMPTY, class: defaultClass });
@@ -41,7 +43,7 @@ export function ImportPage({ sites, classes, defaultClass, limits }: Props) {
 
   const start = async (what: 'check' | 'apply', id: string, next: Settings) => {
     setWrong(null);
-    const got = await call<{ job: string }>('POST', `/imports/${id}/${what}`, next);
+    const got = await call(what === 'check' ? 'importCheck' : 'importApply', { params: { id }, body: next });
     if (got.ok) setJob(got.value.job);
     else setWrong(got.errors[0]!.sentence);
   };
@@ -50,13 +52,9 @@ export function ImportPage({ sites, classes, defaultClass, limits }: Props) {
     setReport(null);
     setDone(null);
     setWrong(null);
-    const response = await fetch(`/api/v1/imports?name=${encodeURIComponent(chosen.name)}`, {
-      method: 'POST',
-      body: chosen,
-    }).catch(() => null);
-    const value = (await response?.json().catch(() => null)) as { id?: string; errors?: { sentence: string }[] } | null;
-    if (!response?.ok || !value?.id) return setWrong(value?.errors?.[0]?.sentence ?? 'Polydrome does not answer.');
-    const kept = { id: value.id, name: chosen.name };
+    const sent = await sendFile('importFile', { query: { name: chosen.name } }, chosen);
+    if (!sent.ok) return setWrong(sent.errors[0]!.sentence);
+    const kept = { id: sent.value.id, name: chosen.name };
     const fresh = { ...EMPTY, class: settings.class, site: settings.site, makeTeams: settings.makeTeams };
     setFile(kept);
     setSettings(fresh);
@@ -71,16 +69,17 @@ export function ImportPage({ sites, classes, defaultClass, limits }: Props) {
   const over = report?.limits.some((l) => l.over > 0) ?? false;
   const summary = report?.counts;
 
+  if (!mayImport) return <NotYours title="Import or export people" />;
   return (
     <Workspace
       title="Import or export people"
       lead="CSV in UTF-8 or UTF-16 with any usual separator, or an Excel workbook. Rows whose extension exists change it; the others add."
       acts={
         <>
-          <ActLink href="/api/v1/exports/extensions?format=csv">Export CSV</ActLink>
-          <ActLink href="/api/v1/exports/extensions?format=xlsx">Export workbook</ActLink>
-          <ActLink href="/api/v1/exports/directory?format=vcard">Directory, vCard</ActLink>
-          <ActLink href="/api/v1/exports/directory?format=csv">Directory, CSV</ActLink>
+          <ActLink href={addressOf('exportSheet', { query: { format: 'csv' } })}>Export CSV</ActLink>
+          <ActLink href={addressOf('exportSheet', { query: { format: 'xlsx' } })}>Export workbook</ActLink>
+          <ActLink href={addressOf('exportDirectory', { query: { format: 'vcard' } })}>Directory, vCard</ActLink>
+          <ActLink href={addressOf('exportDirectory', { query: { format: 'csv' } })}>Directory, CSV</ActLink>
         </>
       }
       pane={

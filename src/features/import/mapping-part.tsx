@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Grid, chakra } from '@chakra-ui/react';
-import { COLUMNS, COLUMN_KEYS, type ColumnKey, type Mapping } from '@/core/acts/import';
+import { COLUMNS, COLUMN_KEYS, type ColumnKey, type Mapping } from '@/core/acts/import/columns';
 import { PartTitle, SelectBox } from '@/ui/controls';
 import type { Report } from './report';
 

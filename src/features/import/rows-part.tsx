@@ -2,7 +2,7 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { COLUMNS, COLUMN_KEYS, type ColumnKey } from '@/core/acts/import';
+import { COLUMNS, COLUMN_KEYS, type ColumnKey } from '@/core/acts/import/columns';
 import { Act, PartTitle, TextBox } from '@/ui/controls';
 import type { Report, ReportRow, Settings } from './report';
 

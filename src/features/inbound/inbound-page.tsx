@@ -7,7 +7,6 @@ import { useState } from 'react';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
-import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';
@@ -128,7 +127,7 @@ export function InboundPage({ data }: { data: InboundData }) {
               </Flex>
             </Box>
             <Flex flex="1" minW={0} gap="8px" align="center">
-              <Glyph kind={r.leads.kind as EndKind} />
+              <Glyph kind={r.leads.kind} />
               <Box minW={0}>
                 {r.leads.label}
                 {r.then ? (

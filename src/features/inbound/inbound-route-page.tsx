@@ -1,6 +1,7 @@
 'use client';
 
-import { CourseView } from '@/ui/course-view';
+import { CourseView, CourseWaits } from '@/ui/course-view';
+import { Later } from '@/ui/later';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 
@@ -9,7 +10,11 @@ export function InboundRoutePage({ data }: { data: ObjectPageData }) {
     <ObjectPage
       data={data}
       listPath="/inbound"
-      top={() => (data.course ? <CourseView course={data.course} /> : null)}
+      top={() => (
+        <Later of={data.around} waiting={<CourseWaits />}>
+          {({ course }) => (course ? <CourseView course={course} /> : null)}
+        </Later>
+      )}
       parts={[
         { title: 'What it takes', fields: ['name', 'numbers', 'calledMap', 'trunk'] },
         { title: 'Who calls', fields: ['callingMap', 'callingWithheld'] },

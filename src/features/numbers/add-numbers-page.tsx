@@ -3,29 +3,21 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { NUMBER_STATES } from '@/core/plan';
+import type { Answer, Input } from '@/contract';
+import { NUMBER_STATES } from '@/core/plan/number-states';
 import { call } from '@/workbench/api';
 import { Act, AreaBox, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
+import { NotYours } from '@/workbench/not-yours';
 import { choiceWords } from '@/workbench/choices';
 import type { Option } from '@/workbench/form-data';
-
-interface Entry {
-  line: number;
-  text: string;
-  wrong: string | null;
-  count: number;
-  first: string | null;
-  last: string | null;
-  known: number;
-}
 
 interface Typed {
   text: string;
   site: string;
   trunk: string;
-  state: string;
+  state: (typeof NUMBER_STATES)[number];
   activeFrom: string;
 }
 
@@ -37,7 +29,9 @@ export function AddNumbersPage({
   trunks,
   account,
   site,
+  canEdit,
 }: {
+  canEdit: boolean;
   sites: Option[];
   trunks: (Option & { site: string })[];
   account: string;
@@ -53,7 +47,7 @@ export function AddNumbersPage({
     activeFrom: '',
     ...kept,
   };
-  const [entries, setEntries] = useState<Entry[]>([]);
+  const [entries, setEntries] = useState<Answer<'readNumbers'>['entries']>([]);
   const [wrong, setWrong] = useState<string | null>(null);
   const set = (change: Partial<Typed>) => setKept({ ...typed, ...change });
   const body = { ...typed, trunk: typed.trunk || null, activeFrom: typed.activeFrom || null };
@@ -61,7 +55,7 @@ export function AddNumbersPage({
   useEffect(() => {
     const aborter = new AbortController();
     const timer = setTimeout(async () => {
-      const got = await call<{ entries: Entry[] }>('POST', '/numbers/read', JSON.parse(key), aborter.signal);
+      const got = await call('readNumbers', { body: JSON.parse(key) as Input<'readNumbers'>['body'] }, aborter.signal);
       if (got.ok) setEntries(got.value.entries);
       if (got.ok || got.status !== 0) setWrong(got.ok ? null : got.errors[0]!.sentence);
     }, READ_AFTER_MS);
@@ -73,12 +67,13 @@ export function AddNumbersPage({
   const fresh = entries.reduce((n, e) => n + e.count - e.known, 0);
   const bad = entries.filter((e) => e.wrong);
   const add = async () => {
-    const got = await call('POST', '/numbers', body);
+    const got = await call('addNumbers', { body });
     if (!got.ok) return setWrong(got.errors[0]!.sentence);
     setKept(null);
     router.push(`/numbers?site=${typed.site}`);
     router.refresh();
   };
+  if (!canEdit) return <NotYours title="Add numbers" />;
   return (
     <Workspace
       title="Add numbers"
@@ -120,7 +115,7 @@ export function AddNumbersPage({
             </SelectBox>
           </Labelled>
           <Labelled title="State" htmlFor="add-state">
-            <SelectBox id="add-state" value={typed.state} onChange={(e) => set({ state: e.target.value })}>
+            <SelectBox id="add-state" value={typed.state} onChange={(e) => set({ state: e.target.value as Typed['state'] })}>
               {NUMBER_STATES.map((s) => (
                 <option key={s} value={s}>
                   {choiceWords(s)}

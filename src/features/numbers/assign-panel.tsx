@@ -3,24 +3,25 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Answer } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, SelectBox, Wrong } from '@/ui/controls';
-
-interface Preview {
-  pairs: { number: string; extension: string }[];
-  left: string[];
-}
 
 /** Gives chosen numbers to extensions of their sites that have none: which to whom is shown first. */
 export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: () => void }) {
   const router = useRouter();
   const [how, setHow] = useState<'last digits' | 'order'>('last digits');
-  const [preview, setPreview] = useState<Preview | null>(null);
+  const [preview, setPreview] = useState<Answer<'assignPreview'> | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const ask = async (path: string) => {
-    const got = await call<Preview>('POST', path, { numbers, how });
+  const look = async () => {
+    const got = await call('assignPreview', { body: { numbers, how } });
     setWrong(got.ok ? null : got.errors[0]!.sentence);
-    return got.ok ? got.value : null;
+    if (got.ok) setPreview(got.value);
+  };
+  const give = async () => {
+    const got = await call('assignNumbers', { body: { numbers, how } });
+    setWrong(got.ok ? null : got.errors[0]!.sentence);
+    return got.ok;
   };
   return (
     <Box
@@ -48,7 +49,7 @@ export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: 
           <option value="last digits">by matching last digits</option>
           <option value="order">in their order</option>
         </SelectBox>
-        <Act look={preview ? 'plain' : 'main'} onClick={async () => setPreview(await ask('/numbers/assign/preview'))}>
+        <Act look={preview ? 'plain' : 'main'} onClick={look}>
           Show who gets which
         </Act>
         <Act ml="auto" onClick={onClose}>
@@ -92,7 +93,7 @@ export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: 
               mt="8px"
               look="main"
               onClick={async () => {
-                if (!(await ask('/numbers/assign'))) return;
+                if (!(await give())) return;
                 router.refresh();
                 onClose();
               }}

@@ -3,8 +3,8 @@
 import { Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { call } from '@/workbench/api';
 import { Act, ActLink } from '@/ui/controls';
-import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import type { Chosen } from '@/workbench/paged-ledger';
 import type { LedgerRow } from '@/workbench/ledger-page';
@@ -24,13 +24,18 @@ const landing = (key: string) =>
         align="center"
         title={at && key !== 'now' ? at.slice(0, 16).replace('T', ' ') : undefined}
       >
-        <Glyph kind={kind as EndKind} />
+        <Glyph kind={kind} />
         <chakra.span color={kind === 'refused' ? 'quiet' : 'ink'} overflow="hidden" textOverflow="ellipsis">
           {at === '' ? <chakra.span color="quiet">the same</chakra.span> : r.cells[key]}
         </chakra.span>
       </Flex>
     );
   };
+
+const late = async (ids: string[]) => {
+  const got = await call('landings', { body: { ids } });
+  return got.ok ? got.value.landings : null;
+};
 
 export function NumbersPage({ data }: { data: PagedLedgerData }) {
   const router = useRouter();
@@ -39,6 +44,7 @@ export function NumbersPage({ data }: { data: PagedLedgerData }) {
   return (
     <PagedLedgerPage
       title="Numbers"
+      late={late}
       word="number"
       data={data}
       lead="Bought numbers, what each belongs to, and where a caller from outside lands: now, when the hours on the way are closed, on their next holiday."

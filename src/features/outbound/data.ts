@@ -7,7 +7,7 @@ export interface OutboundData extends LedgerPageData {
   sites: { id: string; name: string; prefix: string | null }[];
   emergency: string[];
   emergencyTrunks: string[];
-  phones: { digits: string; label: string }[];
+  firstPhone: { digits: string; label: string } | null;
   rungs: RungRow[];
 }
 
@@ -15,10 +15,13 @@ export interface OutboundData extends LedgerPageData {
 export interface RungRow {
   id: string;
   rowVersion: number;
-  value: { name: string; map: string; position: number; note: string };
+  value: { name: string; map: string; position: number; note: string; show: 'usual' | 'extension' | 'hidden' | 'fixed' };
   mark: 'new' | 'changed' | null;
   trunks: string[];
-  aside: string;
+  /** names nobody, so that it can take everything from those below */
+  forEveryone: boolean;
+  isFor: string[];
+  notFor: string[];
   count: string;
   coveredBy: number[] | null;
 }

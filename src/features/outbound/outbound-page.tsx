@@ -10,6 +10,7 @@ import { Glyph } from '@/ui/glyph';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';
 import { moveRule } from '@/workbench/move';
+import { PhoneBox } from '@/workbench/phone-box';
 import type { OutboundData, RungRow } from './data';
 import { Rung } from './rung-row';
 import { TryPane, useTry } from './try-digits';
@@ -17,7 +18,7 @@ import { TryPane, useTry } from './try-digits';
 /** A rule's place and what it takes; one for some phones only leaves the rest to those below. */
 const placed = (r: RungRow): PlacedRule => ({
   position: r.value.position,
-  maps: r.aside.includes('for ') ? [] : [r.value.map],
+  maps: r.forEveryone ? [r.value.map] : [],
 });
 
 /** The ladder of rules for calls that leave: read top to bottom, the first that fits decides. */
@@ -25,9 +26,7 @@ export function OutboundPage({ data }: { data: OutboundData }) {
   const router = useRouter();
   const [adding, setAdding] = useState(false);
   const [dial, setDial] = useState('');
-  const [phone, setPhone] = useState(
-    data.phones.find((p) => p.digits === '2104')?.digits ?? data.phones[0]?.digits ?? '',
-  );
+  const [phone, setPhone] = useState(data.firstPhone?.digits ?? '');
   const { trace, wrong } = useTry(phone, dial);
   const [moved, setMoved] = useState<string | null>(null);
   const prefixes = [...new Set(data.sites.map((s) => s.prefix).filter(Boolean))].join(' or ');
@@ -103,13 +102,7 @@ export function OutboundPage({ data }: { data: OutboundData }) {
             <chakra.label htmlFor="try-as" color="quiet">
               as
             </chakra.label>
-            <SelectBox id="try-as" w="200px" value={phone} onChange={(e) => setPhone(e.target.value)}>
-              {data.phones.map((p) => (
-                <option key={p.label} value={p.digits}>
-                  {p.label}
-                </option>
-              ))}
-            </SelectBox>
+            <PhoneBox id="try-as" w="200px" value={phone} onChange={setPhone} />
             <Box ml="auto" color="quiet" fontSize="13px">
               {wrong ??
                 (trace

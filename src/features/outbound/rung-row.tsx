@@ -7,6 +7,18 @@ import { MapChip } from '@/ui/digits';
 import { bigCount } from '@/workbench/count';
 import type { RungRow } from './data';
 
+/** What else a rule says, in a few words. */
+function asideOf(row: RungRow): string {
+  const shows = { usual: '', extension: 'shows the extension', hidden: 'shows nothing', fixed: 'shows a fixed number' };
+  return [
+    shows[row.value.show],
+    row.isFor.length > 0 ? `for ${row.isFor.join(', ')}` : '',
+    row.notFor.length > 0 ? `not for ${row.notFor.join(', ')}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
 /** One rule of a ladder: crossed out when those above leave it nothing, marked when it takes the digits that are tried. */
 export function Rung({
   row,
@@ -24,6 +36,7 @@ export function Rung({
   onMove: (by: -1 | 1) => void;
 }) {
   const dead = row.coveredBy !== null;
+  const aside = asideOf(row);
   return (
     <Flex
       data-testid="rung"
@@ -50,10 +63,10 @@ export function Rung({
             {row.value.name}
           </chakra.b>
         </Link>
-        {row.aside ? (
+        {aside ? (
           <chakra.span color="quiet" fontSize="13px">
             {' '}
-            {row.aside}
+            {aside}
           </chakra.span>
         ) : null}
         <Box mt="3px">

@@ -19,12 +19,7 @@ export function useTry(phone: string, dial: string): { trace: Trace | null; wron
     const stop = new AbortController();
     const timer = setTimeout(async () => {
       if (dial.trim() === '') return setState({ trace: null, wrong: null });
-      const got = await call<Trace>(
-        'GET',
-        `/trace?${new URLSearchParams({ from: phone, dial, of: 'draft' })}`,
-        undefined,
-        stop.signal,
-      );
+      const got = await call('traceGet', { query: { from: phone, dial, of: 'draft' } }, stop.signal);
       if (!stop.signal.aborted)
         setState(got.ok ? { trace: got.value, wrong: null } : { trace: null, wrong: got.errors[0]!.sentence });
     }, 40);

@@ -4,22 +4,17 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/acts/people';
+import type { Answer } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { PaneSection, Workspace } from '@/ui/workspace';
+import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
 
-interface Proposal {
-  draftVersion: number;
-  name: string;
-  items: LeaveItem[];
-  forwarding: { extension: string; label: string; when: string; to: string }[];
-}
-
 interface Props {
   id: string;
-  first: Proposal;
+  first: Answer<'leaveProposal'> & { canEdit: boolean };
   people: Option[];
   destinations: Option[];
   many: boolean;
@@ -36,7 +31,7 @@ const WAY_WORDS: Record<LeaveWay, string> = {
 /** Somebody leaves: everything of theirs and everything that points there, with a proposal for each; nothing dangles afterwards. */
 export function LeavePage({ id, first, people, destinations, many }: Props) {
   const router = useRouter();
-  const [proposal, setProposal] = useState(first);
+  const [proposal, setProposal] = useState<Answer<'leaveProposal'>>(first);
   const [choices, setChoices] = useState<Record<string, LeaveChoice>>({});
   const [forward, setForward] = useState({ to: '', until: '' });
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
@@ -54,15 +49,14 @@ export function LeavePage({ id, first, people, destinations, many }: Props) {
     setChoices(next);
   };
   const leave = async () => {
-    const done = await call<{ changed: number }>('POST', `/people/${id}/leave`, {
-      choices,
-      forward: kept ? forward : null,
-      draftVersion: proposal.draftVersion,
+    const done = await call('leave', {
+      params: { id },
+      body: { choices, forward: kept ? forward : null, draftVersion: proposal.draftVersion },
     });
     if (!done.ok) {
       setErrors(done.errors);
       if (done.status === 409) {
-        const again = await call<Proposal>('GET', `/people/${id}/leave`);
+        const again = await call('leaveProposal', { params: { id } });
         if (again.ok) setProposal(again.value);
       }
       return;
@@ -86,6 +80,7 @@ export function LeavePage({ id, first, people, destinations, many }: Props) {
       onChoose={(c) => choose(item.key, c)}
     />
   );
+  if (!first.canEdit) return <NotYours title={`${first.name} leaves`} />;
   return (
     <Workspace
       title={`${proposal.name} leaves`}

@@ -5,14 +5,28 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { BulkLine } from '@/core/acts/bulk';
 import type { MoveProposal } from '@/core/acts/people';
+import type { Input } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
+import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { ChangeLines } from '@/workbench/change-lines';
 
 /** Somebody moves to another site: digits, number and mailbox go along, and what will be otherwise there is told. */
-export function MovePage({ id, name, from, sites }: { id: string; name: string; from: string; sites: Option[] }) {
+export function MovePage({
+  id,
+  name,
+  from,
+  sites,
+  canEdit,
+}: {
+  id: string;
+  name: string;
+  from: string;
+  sites: Option[];
+  canEdit: boolean;
+}) {
   const router = useRouter();
   const [site, setSite] = useState('');
   const [proposal, setProposal] = useState<MoveProposal | null>(null);
@@ -25,7 +39,7 @@ export function MovePage({ id, name, from, sites }: { id: string; name: string; 
   useEffect(() => {
     if (!site) return;
     let over = false;
-    void call<{ lines: BulkLine[] }>('POST', `/people/${id}/move/preview`, JSON.parse(key)).then((got) => {
+    void call('movePreview', { params: { id }, body: JSON.parse(key) as Input<'movePreview'>['body'] }).then((got) => {
       if (over) return;
       setLines(got.ok ? got.value.lines : null);
       setWrong(got.ok ? null : got.errors[0]!.sentence);
@@ -35,7 +49,7 @@ export function MovePage({ id, name, from, sites }: { id: string; name: string; 
     };
   }, [id, site, key]);
   const choose = async (to: string) => {
-    const got = await call<MoveProposal>('GET', `/people/${id}/move?site=${to}`);
+    const got = await call('moveProposal', { params: { id }, query: { site: to } });
     if (!got.ok) return setWrong(got.errors[0]!.sentence);
     setSite(to);
     setProposal(got.value);
@@ -45,11 +59,12 @@ export function MovePage({ id, name, from, sites }: { id: string; name: string; 
     );
   };
   const move = async () => {
-    const done = await call('POST', `/people/${id}/move`, body);
+    const done = await call('move', { params: { id }, body: body as Input<'move'>['body'] });
     if (!done.ok) return setWrong(done.errors[0]!.sentence);
     router.push(`/people/${id}`);
     router.refresh();
   };
+  if (!canEdit) return <NotYours title={`${name} moves`} />;
   return (
     <Workspace title={`${name} moves`} lead={`Works at ${from} now. One edit of the draft, undone as one.`}>
       <Box maxW="760px">

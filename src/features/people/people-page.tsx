@@ -3,12 +3,11 @@
 import { useRouter } from 'next/navigation';
 import { ActLink } from '@/ui/controls';
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
-import type { BulkOptions } from '@/workbench/bulk-panel';
 import { useBulk } from '@/workbench/use-bulk';
 
-export function PeoplePage({ data, bulk }: { data: PagedLedgerData; bulk: BulkOptions }) {
+export function PeoplePage({ data }: { data: PagedLedgerData }) {
   const router = useRouter();
-  const many = useBulk('person', bulk);
+  const many = useBulk('person', data.bulk);
   const go = (href: string) => (e: React.MouseEvent) => {
     e.preventDefault();
     router.push(href);

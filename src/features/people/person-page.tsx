@@ -4,7 +4,6 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { ActLink, PartTitle } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
-import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { ForwardingPart, type Forwarding } from '@/workbench/extension/forwarding-part';
 import { OwnNumbers } from '@/workbench/extension/own-numbers';
@@ -108,7 +107,7 @@ function Found({ extension: e }: { extension: PersonExtension }) {
             <Box key={l.when}>
               <PartTitle>{WHEN[l.when]}</PartTitle>
               <Flex gap="7px" align="center" fontSize="13px">
-                <Glyph kind={(l.lands?.kind ?? 'refused') as EndKind} />
+                <Glyph kind={(l.lands?.kind ?? 'refused')} />
                 {l.at === null ? <chakra.span color="quiet">the same</chakra.span> : (l.lands?.label ?? l.outcome)}
               </Flex>
             </Box>

@@ -4,7 +4,7 @@ import { Box, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { PRESENCE_ACTS } from '@/core/plan';
+import { PRESENCE_ACTS } from '@/core/plan/presence-acts';
 import { call } from '@/workbench/api';
 import { Act, SelectBox } from '@/ui/controls';
 import type { Option } from '@/workbench/form-data';
@@ -96,7 +96,8 @@ function PresenceRow({
   const save = async (value: Acts | null) => {
     const id = line.own?.id ?? uuid();
     const { internal, internalTo, outside, outsideTo } = value ?? typed;
-    const made = await call('POST', '/edits', {
+    const made = await call('edit', {
+      body: {
       edits: [
         {
           kind: 'presenceChoice',
@@ -113,6 +114,7 @@ function PresenceRow({
           },
         },
       ],
+      },
     });
     setWrong(made.ok ? null : made.errors[0]!.sentence.replace(/^(internalTo|outsideTo)/, 'The place'));
     if (made.ok) router.refresh();

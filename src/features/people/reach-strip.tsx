@@ -2,7 +2,6 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { PartTitle } from '@/ui/controls';
-import type { EndKind } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 
 export interface Reach {
@@ -67,7 +66,7 @@ function Line({ text }: { text: string }) {
 function End({ kind, text, aside }: { kind: string; text: string; aside: string }) {
   return (
     <Flex gap="7px" align="center" border="1px solid" borderColor="line" rounded="4px" px="9px" h="30px" bg="paper">
-      <Glyph kind={kind as EndKind} />
+      <Glyph kind={kind} />
       {text}
       {aside ? <chakra.span color="quiet">{aside}</chakra.span> : null}
     </Flex>

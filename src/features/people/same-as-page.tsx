@@ -3,19 +3,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { SAME_WORDS, type RightLine, type SameLine, type SamePart } from '@/core/acts/people';
+import type { Answer } from '@/contract';
+import { SAME_WORDS, type SamePart } from '@/core/acts/people/same-parts';
 import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, TickBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
-
-export interface Comparison {
-  mine: string;
-  theirs: string;
-  parts: SameLine[];
-  rights: RightLine[];
-}
 
 /** One person beside another: what can be copied part by part, and the rights of both kind by kind. */
 export function SameAsPage({
@@ -33,7 +27,7 @@ export function SameAsPage({
   many: boolean;
   canEdit: boolean;
   other: string | null;
-  comparison: Comparison | null;
+  comparison: Answer<'comparePeople'> | null;
 }) {
   const router = useRouter();
   const [other, setOther] = useState(firstOther);
@@ -46,14 +40,14 @@ export function SameAsPage({
     setOther(to);
     if (!to) return setComparison(null);
     window.history.replaceState(null, '', `?other=${to}`);
-    const got = await call<Comparison>('GET', `/people/${id}/same-as?other=${to}`);
+    const got = await call('comparePeople', { params: { id }, query: { other: to } });
     setWrong(got.ok ? null : got.errors[0]!.sentence);
     if (!got.ok) return;
     setComparison(got.value);
     setPicked(new Set(got.value.parts.filter((p) => !p.same).map((p) => p.part)));
   };
   const copy = async () => {
-    const done = await call('POST', `/people/${id}/same-as`, { other, parts: [...picked] });
+    const done = await call('sameAs', { params: { id }, body: { other: other!, parts: [...picked] } });
     if (!done.ok) return setWrong(done.errors[0]!.sentence);
     router.push(`/people/${id}`);
     router.refresh();

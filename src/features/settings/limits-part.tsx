@@ -3,39 +3,45 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { LIMITS, LIMIT_WORDS, type LimitName } from '@/core/acts/limits';
+import type { Input } from '@/contract';
+import type { LimitName } from '@/core/acts/limits';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
 
 /** The limits of the organisation with what is used; empty is no limit. */
 export function LimitsPart({
   limits,
+  words,
   used,
   may,
 }: {
   limits: Record<LimitName, number | null>;
+  words: Record<LimitName, string>;
   used: Record<LimitName, number>;
   may: boolean;
 }) {
   const router = useRouter();
+  const names = Object.keys(limits) as LimitName[];
   const [typed, setTyped] = useState(
-    Object.fromEntries(LIMITS.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<
+    Object.fromEntries(names.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<
       LimitName,
       string
     >,
   );
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {
-    const body = Object.fromEntries(LIMITS.map((l) => [l, typed[l] === '' ? null : Number(typed[l])]));
-    const done = await call('PUT', '/limits', body);
+    const body = Object.fromEntries(
+      names.map((l) => [l, typed[l] === '' ? null : Number(typed[l])]),
+    ) as Input<'setLimits'>['body'];
+    const done = await call('setLimits', { body });
     setSaid(done.ok ? 'They hold from now on; what is there already stays.' : done.errors[0]!.sentence);
     router.refresh();
   };
   return (
     <Box>
       <Grid templateColumns="repeat(auto-fill, minmax(200px, 1fr))" gap="12px" mb="10px">
-        {LIMITS.map((l) => (
-          <Labelled key={l} title={LIMIT_WORDS[l]} htmlFor={`limit-${l}`} hint={`${used[l]} in the draft`}>
+        {names.map((l) => (
+          <Labelled key={l} title={words[l]} htmlFor={`limit-${l}`} hint={`${used[l]} in the draft`}>
             <TextBox
               id={`limit-${l}`}
               inputMode="numeric"

@@ -21,8 +21,8 @@ export function PinRulePart({
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {
     const value = { ...organisation, pinLeastDigits: Number(typed) };
-    const done = await call('POST', '/edits', {
-      edits: [{ kind: 'organisation', id: 'organisation', rowVersion, value }],
+    const done = await call('edit', {
+      body: { edits: [{ kind: 'organisation', id: 'organisation', rowVersion, value }] },
     });
     setSaid(done.ok ? 'New PINs are held to it from now on; those that are set stay.' : done.errors[0]!.sentence);
     router.refresh();

@@ -14,11 +14,11 @@ export function SecondFactorPart({ on }: { on: boolean }) {
   const [code, setCode] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const begin = async () => {
-    const got = await call<{ secret: string; svg: string }>('POST', '/account/second-factor');
+    const got = await call('offerSecondFactor');
     if (got.ok) setOffer(got.value);
   };
   const prove = async () => {
-    const done = await call('PUT', '/account/second-factor', { secret: offer!.secret, code: code.replace(/\s/g, '') });
+    const done = await call('startSecondFactor', { body: { secret: offer!.secret, code: code.replace(/\s/g, '') } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (!done.ok) return;
     setOffer(null);
@@ -26,7 +26,7 @@ export function SecondFactorPart({ on }: { on: boolean }) {
     router.refresh();
   };
   const end = async () => {
-    await call('DELETE', '/account/second-factor');
+    await call('endSecondFactor');
     router.refresh();
   };
   return (

@@ -3,17 +3,8 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { call } from '@/workbench/api';
+import type { SessionFacts as Session } from '@/contract/access';
 import { Act } from '@/ui/controls';
-
-export interface Session {
-  id: string;
-  name: string;
-  since: string;
-  lastSeen: string;
-  address: string;
-  agent: string;
-  mine: boolean;
-}
 
 const time = (iso: string) => iso.slice(0, 16).replace('T', ' ');
 
@@ -28,7 +19,7 @@ function browserOf(agent: string): string {
 export function SessionsPart({ sessions }: { sessions: Session[] }) {
   const router = useRouter();
   const end = async (id: string) => {
-    await call('DELETE', `/sessions/${id}`);
+    await call('endSession', { params: { id } });
     router.refresh();
   };
   return (

@@ -10,21 +10,11 @@ import { LimitsPart } from './limits-part';
 import { PinRulePart } from './pin-rule-part';
 import { PasswordPart } from '@/workbench/password-part';
 import { SecondFactorPart } from './second-factor-part';
-import { SessionsPart, type Session } from './sessions-part';
+import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
+import { SessionsPart } from './sessions-part';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Workspace } from '@/ui/workspace';
-
-interface Token {
-  id: string;
-  name: string;
-  role: string;
-  createdAt: string;
-  createdBy: string;
-  expiresAt: string | null;
-  revokedAt: string | null;
-  lastUsedAt: string | null;
-}
 
 export function SettingsPage({
   name,
@@ -36,6 +26,7 @@ export function SettingsPage({
   secondFactor,
   sessions,
   limits,
+  limitWords,
   used,
   mayAdminister,
   organisation,
@@ -50,13 +41,14 @@ export function SettingsPage({
   secondFactor: boolean;
   sessions: Session[];
   limits: Record<LimitName, number | null>;
+  limitWords: Record<LimitName, string>;
   used: Record<LimitName, number>;
   mayAdminister: boolean;
   organisation: { value: Record<string, unknown>; rowVersion: number };
   mayEdit: boolean;
 }) {
   const signOut = async () => {
-    await call('DELETE', '/session');
+    await call('signOut');
     window.location.assign('/sign-in');
   };
   return (
@@ -84,7 +76,7 @@ export function SettingsPage({
           <SessionsPart sessions={sessions} />
         </Part>
         <Part title="Limits of the organisation">
-          <LimitsPart limits={limits} used={used} may={maySet} />
+          <LimitsPart limits={limits} words={limitWords} used={used} may={maySet} />
         </Part>
         <Part title="Mailbox PINs">
           <PinRulePart
@@ -152,7 +144,7 @@ function IdleMinutes({ minutes, may }: { minutes: number; may: boolean }) {
   const [value, setValue] = useState(String(minutes));
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {
-    const done = await call('PUT', '/settings', { idleSignOutMinutes: Number(value) });
+    const done = await call('settings', { body: { idleSignOutMinutes: Number(value) } });
     setSaid(done.ok ? 'It holds from now on, for everybody.' : done.errors[0]!.sentence);
     router.refresh();
   };
@@ -182,18 +174,14 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
   const [made, setMade] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const make = async () => {
-    const done = await call<{ token: string }>('POST', '/tokens', {
-      name,
-      role,
-      days: days === '' ? null : Number(days),
-    });
+    const done = await call('makeToken', { body: { name, role, days: days === '' ? null : Number(days) } });
     setMade(done.ok ? done.value.token : null);
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) setName('');
     router.refresh();
   };
   const revoke = async (id: string) => {
-    const done = await call('DELETE', `/tokens/${id}`);
+    const done = await call('revokeToken', { params: { id } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
   };

@@ -19,12 +19,12 @@ export function SignIn() {
     setBusy(true);
     const done =
       code === null
-        ? await call<{ waitsForCode?: boolean }>('POST', '/session', { name, password })
-        : await call<{ waitsForCode?: boolean }>('POST', '/session/code', { code: code.replace(/\s/g, '') });
+        ? await call('signIn', { body: { name, password } })
+        : await call('signInCode', { body: { code: code.replace(/\s/g, '') } });
     setBusy(false);
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (!done.ok) return;
-    if (done.value.waitsForCode) return setCode('');
+    if ('waitsForCode' in done.value && done.value.waitsForCode) return setCode('');
     window.location.assign(/^\/[^/\\]/.test(back) ? back : '/');
   };
 

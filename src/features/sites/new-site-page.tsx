@@ -9,6 +9,7 @@ import { Act, AreaBox, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/
 import { Digits } from '@/ui/digits';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
+import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 
 interface Typed {
@@ -27,6 +28,7 @@ interface Typed {
 }
 
 interface Props {
+  canEdit: boolean;
   account: string;
   countries: Option[];
   proposal: SiteProposal;
@@ -52,7 +54,7 @@ const NOTES: Record<string, string> = {
 };
 
 /** A second site in under a minute: the country proposes zone, language, emergency numbers and digits. */
-export function NewSitePage({ account, countries, proposal: first, ladders, trunks, bySite }: Props) {
+export function NewSitePage({ account, canEdit, countries, proposal: first, ladders, trunks, bySite }: Props) {
   const router = useRouter();
   const [proposal, setProposal] = useState(first);
   const [kept, setKept] = useKept<Partial<Typed>>(`${account} new site`);
@@ -74,7 +76,7 @@ export function NewSitePage({ account, countries, proposal: first, ladders, trun
   };
   const put = (change: Partial<Typed>) => setKept({ ...kept, ...change });
   const choose = async (country: string) => {
-    const got = await call<SiteProposal>('GET', `/sites/proposal?country=${country}`);
+    const got = await call('siteProposal', { query: { country } });
     if (!got.ok) return;
     setProposal(got.value);
     // What was proposed from the other country gives way to what this one proposes.
@@ -84,7 +86,8 @@ export function NewSitePage({ account, countries, proposal: first, ladders, trun
   };
   const add = async () => {
     const local = trunks.find((x) => x.id === t.trunk)?.country === proposal.country ? [t.trunk] : [];
-    const made = await call<{ id: string }>('POST', '/sites', {
+    const made = await call('addSite', {
+      body: {
       name: t.name,
       country: proposal.country,
       zone: t.zone,
@@ -98,6 +101,7 @@ export function NewSitePage({ account, countries, proposal: first, ladders, trun
       emergencyTrunks: local,
       numbers: t.numbers,
       trunk: t.trunk || null,
+      },
     });
     if (!made.ok) return setErrors(made.errors);
     setKept(null);
@@ -142,6 +146,7 @@ export function NewSitePage({ account, countries, proposal: first, ladders, trun
       )}
     </Field>
   );
+  if (!canEdit) return <NotYours title="Add a site" />;
   return (
     <Workspace
       title="Add site"

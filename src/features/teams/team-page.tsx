@@ -21,11 +21,13 @@ export function TeamPage({
   members,
   people,
   many,
+  mayEditPeople,
 }: {
   data: ObjectPageData;
   members: Member[];
   people: Option[];
   many: boolean;
+  mayEditPeople: boolean;
 }) {
   return (
     <ObjectPage
@@ -36,7 +38,7 @@ export function TeamPage({
         {
           title: `People, ${members.length}`,
           draw: () => (
-            <Members team={data.object.id!} members={members} people={people} many={many} may={data.canEdit} />
+            <Members team={data.object.id!} members={members} people={people} many={many} may={mayEditPeople} />
           ),
         },
         { title: 'Why', fields: ['note'], wide: true },
@@ -62,7 +64,7 @@ function Members({
   const router = useRouter();
   const [wrong, setWrong] = useState<string | null>(null);
   const change = async (person: string, into: boolean) => {
-    const done = await call('PUT', `/teams/${team}/people/${person}`, { member: into });
+    const done = await call('teamMember', { params: { id: team, person }, body: { member: into } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
   };

@@ -8,7 +8,9 @@ import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { Time } from '@/ui/time';
-import { pathOf, tracePath } from '@/workbench/paths';
+import { Later } from '@/ui/later';
+import { useKinds } from '@/ui/kinds';
+import { tracePath } from '@/workbench/paths';
 
 export interface TodayData {
   me: string;
@@ -24,16 +26,17 @@ export interface TodayData {
     isGone: boolean;
   }[];
   live: { number: number; note: string; by: string; at: string } | null;
-  problems: Problem[];
-  emergency: {
+  edits: number;
+  problems: Promise<Problem[]>;
+  emergency: Promise<{
     site: string;
     number: string;
     ok: boolean;
     trunk: string | null;
     shown: string | null;
     from: string | null;
-  }[];
-  forwarding: { id: string; label: string; when: string; to: string; since: string }[];
+  }[]>;
+  forwarding: Promise<{ id: string; label: string; when: string; to: string; since: string }[]>;
   counts: { people: number; extensions: number; numbers: number; free: number };
   ask: { from: string; dial: string; at: string }[];
 }
@@ -44,11 +47,10 @@ const SEVERITY = {
   note: { colour: 'quiet', word: 'note' },
 } as const;
 const ORDER = ['error', 'doubt', 'note'] as const;
-const MOST_EDITS = 8;
 
 /** What somebody who comes in the morning wants to know: what waits, what is doubtful, whether emergency calls get out. */
 export function TodayPage({ data }: { data: TodayData }) {
-  const problems = [...data.problems].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
+  const { pathOf } = useKinds();
   return (
     <Workspace
       title="Today"
@@ -73,7 +75,7 @@ export function TodayPage({ data }: { data: TodayData }) {
         <>
           <PaneSection title="Ask for example">
             {data.ask.map((q) => (
-              <Box key={q.dial} mb="5px">
+              <Box key={`${q.from} ${q.dial}`} mb="5px">
                 <Link href={tracePath(q.from, q.dial, q.at)}>
                   <Digits whiteSpace="normal">
                     {q.from.replace('outside:', '')} &gt; {q.dial}
@@ -90,12 +92,19 @@ export function TodayPage({ data }: { data: TodayData }) {
             <Count n={data.counts.free} what="of them free" href="/numbers" />
           </PaneSection>
           <PaneSection title="Forwarded now">
-            {data.forwarding.length === 0 ? <Box color="quiet">Nobody forwards calls.</Box> : null}
-            {data.forwarding.map((f) => (
-              <Box key={f.id + f.when}>
-                <Link href={`/extensions/${f.id}`}>{f.label}</Link> {f.when} to <Digits>{f.to}</Digits>
-              </Box>
-            ))}
+            <Later of={data.forwarding}>
+              {(forwarding) =>
+                forwarding.length === 0 ? (
+                  <Box color="quiet">Nobody forwards calls.</Box>
+                ) : (
+                  forwarding.map((f) => (
+                    <Box key={f.id + f.when}>
+                      <Link href={`/extensions/${f.id}`}>{f.label}</Link> {f.when} to <Digits>{f.to}</Digits>
+                    </Box>
+                  ))
+                )
+              }
+            </Later>
           </PaneSection>
         </>
       }
@@ -114,7 +123,7 @@ export function TodayPage({ data }: { data: TodayData }) {
             Waiting in the draft
           </PartTitle>
           {data.pending.length === 0 ? <Box color="quiet">Draft and live are the same.</Box> : null}
-          {data.pending.slice(0, MOST_EDITS).map((e) => (
+          {data.pending.map((e) => (
             <Flex key={e.kind + e.id} gap="8px" align="baseline" borderTop="1px solid" borderColor="line" py="6px">
               <Box w="8px" h="8px" bg="saffron" rounded="2px" flexShrink={0} />
               <Box minW={0} flex="1">
@@ -128,14 +137,26 @@ export function TodayPage({ data }: { data: TodayData }) {
               </Box>
             </Flex>
           ))}
-          {data.pending.length > MOST_EDITS ? (
-            <Box color="quiet">and {data.pending.length - MOST_EDITS} more</Box>
+          {data.edits > data.pending.length ? (
+            <Box color="quiet">and {data.edits - data.pending.length} more</Box>
           ) : null}
         </Box>
         <Box minW={0}>
           <PartTitle>Emergency calls, live</PartTitle>
-          {data.emergency.map((e) => (
-            <Flex key={e.site} gap="10px" align="center" borderTop="1px solid" borderColor="line" py="6px">
+          <Later of={data.emergency}>{(sites) => sites.map((e) => <Emergency key={e.site} of={e} />)}</Later>
+        </Box>
+        <Box gridColumn="1 / -1" minW={0}>
+          <PartTitle>To look at in the draft</PartTitle>
+          <Later of={data.problems}>{(problems) => <Problems of={problems} />}</Later>
+        </Box>
+      </Grid>
+    </Workspace>
+  );
+}
+
+function Emergency({ of: e }: { of: Awaited<TodayData['emergency']>[number] }) {
+  return (
+            <Flex gap="10px" align="center" borderTop="1px solid" borderColor="line" py="6px">
               <Glyph kind={e.ok ? 'outside' : 'refused'} />
               <Box w="120px">{e.site}</Box>
               <Box flex="1" minW={0} color={e.ok ? 'ink' : 'brick'}>
@@ -156,12 +177,19 @@ export function TodayPage({ data }: { data: TodayData }) {
                 </chakra.a>
               ) : null}
             </Flex>
-          ))}
-        </Box>
-        <Box gridColumn="1 / -1" minW={0}>
-          <PartTitle>To look at in the draft</PartTitle>
-          {problems.length === 0 ? <Box color="quiet">Nothing doubtful was found.</Box> : null}
-          {problems.map((p, i) => (
+  );
+}
+
+/** Problems are drawn up to so many; the rest is counted. */
+const MOST_PROBLEMS = 100;
+
+function Problems({ of }: { of: readonly Problem[] }) {
+  const { pathOf } = useKinds();
+  const problems = [...of].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
+  if (problems.length === 0) return <Box color="quiet">Nothing doubtful was found.</Box>;
+  return (
+    <>
+      {problems.slice(0, MOST_PROBLEMS).map((p, i) => (
             <Flex key={i} gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
               <Box w="44px" fontSize="12px" color={SEVERITY[p.severity].colour} fontWeight={700}>
                 {SEVERITY[p.severity].word}
@@ -173,10 +201,9 @@ export function TodayPage({ data }: { data: TodayData }) {
                 <Link href={pathOf(p.object.kind, p.object.id) ?? '/'}>Open</Link>
               </Box>
             </Flex>
-          ))}
-        </Box>
-      </Grid>
-    </Workspace>
+      ))}
+      {problems.length > MOST_PROBLEMS ? <Box color="quiet">and {problems.length - MOST_PROBLEMS} more</Box> : null}
+    </>
   );
 }
 

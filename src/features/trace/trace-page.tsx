@@ -9,10 +9,12 @@ import type { Trace, TraceStep } from '@/core/routing';
 import { Act, Empty, Labelled, TextBox, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
-import { endOf, type EndKind } from '@/ui/ends';
+import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { pathOf, tracePath } from '@/workbench/paths';
+import { useKinds } from '@/ui/kinds';
+import { PhoneBox } from '@/workbench/phone-box';
+import { tracePath } from '@/workbench/paths';
 
 interface OneAnswer {
   trace: Trace;
@@ -20,7 +22,6 @@ interface OneAnswer {
 }
 export interface TracePageData {
   question: { from: string; dial: string; at: string };
-  phones: { digits: string; label: string }[];
   refused: string | null;
   answer: {
     draft: OneAnswer | null;
@@ -124,17 +125,7 @@ function QuestionForm({ data }: { data: TracePageData }) {
       <Flex gap="10px" align="flex-end" wrap="wrap">
         <Box flex="1" minW="130px" maxW="230px">
           <Labelled title="From" htmlFor="trace-from">
-            <TextBox
-              id="trace-from"
-              list="trace-phones"
-              value={q.from}
-              onChange={(e) => setQ({ ...q, from: e.target.value.replace(/^([0-9]+) .*$/, '$1') })}
-            />
-            <datalist id="trace-phones">
-              {data.phones.map((p) => (
-                <option key={p.label} value={p.label} />
-              ))}
-            </datalist>
+            <PhoneBox id="trace-from" value={q.from} onChange={(from) => setQ({ ...q, from })} />
           </Labelled>
         </Box>
         <Box flex="1" minW="130px" maxW="230px">
@@ -160,7 +151,7 @@ function QuestionForm({ data }: { data: TracePageData }) {
   );
 }
 
-const STEP_GLYPH: Record<TraceStep['type'], EndKind> = {
+const STEP_GLYPH: Record<TraceStep['type'], string> = {
   digits: 'number',
   rule: 'rule',
   right: 'rule',
@@ -177,6 +168,7 @@ const STEP_GLYPH: Record<TraceStep['type'], EndKind> = {
 
 function Step({ step }: { step: TraceStep }) {
   const [open, setOpen] = useState(step.notTaken.length <= 3);
+  const { pathOf } = useKinds();
   const href = step.object ? pathOf(step.object.kind, step.object.id) : null;
   const doubt = /not-owned|other-length|other-country|shown-trunk|alarm/.test(step.code);
   return (

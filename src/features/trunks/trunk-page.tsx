@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { CODECS } from '@/core/plan/objects/trunk';
+import { CODECS } from '@/core/plan/codecs';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox, TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
@@ -78,7 +78,7 @@ function PasswordPart({ id, set }: { id: string; set: boolean }) {
     'From the carrier’s letter. Kept encrypted; it stands in no plan, answer or history.',
   );
   const put = async () => {
-    const done = await call('PUT', `/trunks/${id}/password`, { password });
+    const done = await call('trunkPassword', { params: { id }, body: { password } });
     setSaid(done.ok ? 'The new password is in the draft.' : done.errors[0]!.sentence);
     if (done.ok) setPassword('');
     router.refresh();

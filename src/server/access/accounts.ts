@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuid } from 'uuid';
-import { change, rows, transaction, reading } from '../db/pool';
+import { change, rows, writing, reading } from '../db/pool';
 import { recordHistory } from './history';
 import { limitTries, tryCounted, triesForgiven } from './limits';
 import { Refused, type Actor } from './rights';
@@ -34,7 +34,7 @@ export async function ensureAccount(
   demo = false,
 ): Promise<string> {
   const hashed = password === null ? null : await hash(password, ARGON);
-  return transaction(async (c) => {
+  return writing(async (c) => {
     const [found] = await rows<AccountRow>(c, 'SELECT id FROM account WHERE sign_in = ?', [signIn]);
     if (found) return found.id;
     const id = uuid();
@@ -64,7 +64,9 @@ export async function signIn(
   const right = await verify(account?.password_hash ?? (await noPassword), password);
   if (!account || !account.password_hash || !right) {
     await tryCounted(name, address);
-    await recordHistory({ account: account?.id ?? null, address }, 'sign-in-refused', null, { name });
+    await writing((c) =>
+      recordHistory(c, { account: account?.id ?? null, address }, { action: 'sign-in-refused', detail: { name } }),
+    );
     throw new Refused(401, 'wrong-sign-in', 'Name and password do not fit together.');
   }
   if (account.demo === 1 && !isLoopback(address))
@@ -75,20 +77,20 @@ export async function signIn(
   const waitsForCode = account.totp_secret !== null;
   const token = newToken();
   const now = new Date();
-  await transaction(async (c) => {
+  await writing(async (c) => {
     await change(
       c,
       'INSERT INTO session (token_hash, id, account, created_at, last_seen_at, address, agent, waits_for_code) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
       [tokenHash(token), uuid(), account.id, now, now, address, agent.slice(0, 200), waitsForCode ? 1 : 0],
     );
     await change(c, 'DELETE FROM session WHERE last_seen_at < ?', [new Date(now.getTime() - 7 * 86_400_000)]);
+    if (!waitsForCode) await recordHistory(c, { account: account.id, address }, { action: 'signed-in' });
   });
-  if (!waitsForCode) await recordHistory({ account: account.id, address }, 'signed-in', null, null);
   return { token, waitsForCode };
 }
 
 export async function signOut(token: string): Promise<void> {
-  await transaction((c) => change(c, 'DELETE FROM session WHERE token_hash = ?', [tokenHash(token)]));
+  await writing((c) => change(c, 'DELETE FROM session WHERE token_hash = ?', [tokenHash(token)]));
 }
 
 /** Who a session belongs to; null when it does not exist or has been idle too long. Counts as a sign of life. */
@@ -108,7 +110,7 @@ export async function sessionActor(token: string, address: string, now = new Dat
     return null;
   }
   if (idleMilliseconds > 15_000)
-    await reading((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
+    await writing((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
   const role = await roleById(found.role);
   return (
     role && {

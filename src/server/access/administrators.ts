@@ -1,7 +1,8 @@
+import type { Administrator, administratorChangeSchema, newAdministratorSchema } from '@/contract/access';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuid } from 'uuid';
-import { z } from 'zod';
-import { change, isDuplicate, reading, rows, transaction } from '../db/pool';
+import type { z } from 'zod';
+import { change, isDuplicate, reading, rows, writing, type Reader } from '../db/pool';
 import { ARGON } from './accounts';
 import { recordHistory } from './history';
 import { Refused, demand, mayEverywhere, type Actor } from './rights';
@@ -10,25 +11,6 @@ import { strongPassword } from './secrets';
 import { endSessionsOf } from './sessions';
 
 /* The people who administer: added, given a role, blocked. Somebody with every right over administrators always remains. */
-
-export const newAdministratorSchema = z.strictObject({
-  signIn: z
-    .string()
-    .trim()
-    .regex(/^[a-zA-Z0-9._-]{2,80}$/, 'takes 2 to 80 letters, digits, dots, hyphens and underscores'),
-  name: z.string().trim().min(1, 'is empty').max(80),
-  role: z.string().max(36),
-});
-
-export interface Administrator {
-  id: string;
-  signIn: string;
-  name: string;
-  role: string;
-  secondFactor: boolean;
-  blockedAt: string | null;
-  lastSeen: string | null;
-}
 
 export async function listAdministrators(actor: Actor): Promise<Administrator[]> {
   demand(actor, 'administer');
@@ -62,25 +44,26 @@ export async function addAdministrator(
   const hashed = await hash(password, ARGON);
   const id = uuid();
   try {
-    await reading((c) =>
-      change(
+    await writing(async (c) => {
+      await change(
         c,
         'INSERT INTO account (id, sign_in, name, role, password_hash, demo, must_change, created_at) VALUES (?, ?, ?, ?, ?, 0, 1, ?)',
         [id, input.signIn, input.name, input.role, hashed, new Date()],
-      ),
-    );
+      );
+      await recordHistory(c, actor, {
+        action: 'administrator-added',
+        object: id,
+        of: input.name,
+        detail: { signIn: input.signIn, role: input.role },
+      });
+    });
   } catch (e) {
     throw isDuplicate(e)
       ? new Refused(422, 'name-taken', `Somebody signs in as ${input.signIn} already.`, 'signIn')
       : e;
   }
-  await recordHistory(actor, 'administrator-added', id, { signIn: input.signIn, role: input.role });
   return { id, password };
 }
-
-export const administratorChangeSchema = z
-  .strictObject({ name: z.string().trim().min(1, 'is empty').max(80), role: z.string().max(36), blocked: z.boolean() })
-  .partial();
 
 /** Changes name or role of an administrator, or blocks the account; refuses to leave nobody who manages administrators. */
 export async function changeAdministrator(
@@ -89,11 +72,11 @@ export async function changeAdministrator(
   input: z.output<typeof administratorChangeSchema>,
 ): Promise<void> {
   demand(actor, 'administer');
-  if (input.role !== undefined) await needRole(input.role);
-  await transaction(async (c) => {
-    const all = await rows<{ id: string; role: string; blocked_at: Date | null }>(
+  await writing(async (c) => {
+    if (input.role !== undefined) await needRole(input.role, c);
+    const all = await rows<{ id: string; name: string; role: string; blocked_at: Date | null }>(
       c,
-      'SELECT id, role, blocked_at FROM account WHERE password_hash IS NOT NULL OR id = ? FOR UPDATE',
+      'SELECT id, name, role, blocked_at FROM account WHERE password_hash IS NOT NULL OR id = ? FOR UPDATE',
       [id],
     );
     const mine = all.find((a) => a.id === id);
@@ -108,7 +91,7 @@ export async function changeAdministrator(
     );
     let managers = 0;
     for (const a of after) {
-      const role = a.blocked ? null : await roleById(a.role);
+      const role = a.blocked ? null : await roleById(a.role, c);
       if (role && mayEverywhere({ role }, 'administer')) managers++;
     }
     if (managers === 0)
@@ -121,9 +104,9 @@ export async function changeAdministrator(
     if (input.role !== undefined) await change(c, 'UPDATE account SET role = ? WHERE id = ?', [input.role, id]);
     if (input.blocked !== undefined)
       await change(c, 'UPDATE account SET blocked_at = ? WHERE id = ?', [input.blocked ? new Date() : null, id]);
+    if (input.blocked) await endSessionsOf(c, actor, id);
+    await recordHistory(c, actor, { action: 'administrator-changed', object: id, of: mine.name, detail: { ...input } });
   });
-  if (input.blocked) await endSessionsOf(actor, id);
-  await recordHistory(actor, 'administrator-changed', id, { ...input });
 }
 
 /** Gives an administrator a new password, shown once and to be changed at the next sign-in; ends the open sessions. */
@@ -131,12 +114,14 @@ export async function resetPassword(actor: Actor, id: string): Promise<{ passwor
   demand(actor, 'administer');
   const password = strongPassword();
   const hashed = await hash(password, ARGON);
-  const touched = await reading((c) =>
-    change(c, 'UPDATE account SET password_hash = ?, must_change = 1, demo = 0 WHERE id = ?', [hashed, id]),
-  );
-  if (touched === 0) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
-  await endSessionsOf(actor, id);
-  await recordHistory(actor, 'administrator-changed', id, { password: 'made anew' });
+  await writing(async (c) => {
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [id]);
+    if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
+    await change(c, 'UPDATE account SET password_hash = ?, must_change = 1, demo = 0 WHERE id = ?', [hashed, id]);
+    await endSessionsOf(c, actor, id);
+    const detail = { password: 'made anew' };
+    await recordHistory(c, actor, { action: 'administrator-changed', object: id, of: known.name, detail });
+  });
   return { password };
 }
 
@@ -154,12 +139,15 @@ export async function changeOwnPassword(actor: Actor, old: string, wanted: strin
   if (wanted === old || wanted.toLowerCase().includes(actor.signIn.toLowerCase()))
     throw new Refused(422, 'weak-password', 'Take one that is new and does not hold your name.', 'password');
   const hashed = await hash(wanted, ARGON);
-  await reading((c) =>
-    change(c, 'UPDATE account SET password_hash = ?, must_change = 0, demo = 0 WHERE id = ?', [hashed, actor.account]),
-  );
-  await recordHistory(actor, 'password-changed', actor.account, null);
+  await writing(async (c) => {
+    await change(c, 'UPDATE account SET password_hash = ?, must_change = 0, demo = 0 WHERE id = ?', [
+      hashed,
+      actor.account,
+    ]);
+    await recordHistory(c, actor, { action: 'password-changed', object: actor.account, of: actor.name });
+  });
 }
 
-async function needRole(id: string): Promise<void> {
-  if (!(await roleById(id))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
+async function needRole(id: string, connection?: Reader): Promise<void> {
+  if (!(await roleById(id, connection))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
 }

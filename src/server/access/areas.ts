@@ -1,54 +1,52 @@
-import { objectsOf, type AnyObject, type ObjectKind, type Plan } from '@/core/plan';
-import type { Area } from './area-names';
-import { demand, may, type Actor, type Right, type Where } from './rights';
+import {
+  KINDS,
+  areaOf,
+  isKind,
+  objectsOf,
+  referenceFieldsOf,
+  type AnyObject,
+  type DraftKind,
+  type ObjectKind,
+  type Plan,
+} from '@/core/plan';
+import type { Right } from '@/contract/rights';
+import { demand, may, type Actor, type Where } from './rights';
 
-type Kind = ObjectKind | 'organisation';
+/** Objects of a list by id, found once for each list: an edit leaves the lists it is not about as they are. */
+const known = new WeakMap<readonly object[], ReadonlyMap<string, AnyObject>>();
 
-const ELSEWHERE: Partial<Record<Kind, Area>> = {
-  person: 'people',
-  extension: 'people',
-  mailbox: 'people',
-  team: 'people',
-  reachPlan: 'people',
-  reachStep: 'people',
-  presenceRule: 'people',
-  presenceChoice: 'people',
-  number: 'numbers',
-  numberAddition: 'numbers',
-  shortNumber: 'numbers',
-  class: 'outgoing',
-  ladder: 'outgoing',
-  rung: 'outgoing',
-  trunk: 'outgoing',
-  site: 'sites',
-  sitePair: 'sites',
-  organisation: 'sites',
-};
+function byId(plan: Plan, kind: ObjectKind): ReadonlyMap<string, AnyObject> {
+  const list = objectsOf(plan, kind) as AnyObject[];
+  let map = known.get(list);
+  if (!map) known.set(list, (map = new Map(list.map((o) => [o.id, o]))));
+  return map;
+}
 
-/** The area of a kind of object; what calls can be led to and is nobody's own is incoming. */
-export const areaOf = (kind: Kind): Area => ELSEWHERE[kind] ?? 'incoming';
-
-/** The site an object belongs to; null for what belongs to all. */
-export function siteOf(plan: Plan, kind: Kind, object: object): string | null {
+/** The site an object belongs to, that of what it is a part of where it is one; null for what belongs to all. */
+export function siteOf(plan: Plan, kind: DraftKind, object: object): string | null {
+  if (kind === 'organisation') return null;
   if (kind === 'site') return (object as AnyObject).id;
-  if (kind === 'presenceChoice') {
-    const { extension } = object as { extension: string };
-    return objectsOf(plan, 'extension').find((e) => e.id === extension)?.site ?? null;
+  const { partOf } = KINDS[kind];
+  if (partOf) {
+    const target = referenceFieldsOf(kind).find((f) => f.field === partOf)!.ref;
+    const id = (object as Record<string, unknown>)[partOf];
+    const whole = isKind(target) ? byId(plan, target).get(String(id)) : undefined;
+    return whole && isKind(target) ? siteOf(plan, target, whole) : null;
   }
   return 'site' in object && typeof object.site === 'string' ? object.site : null;
 }
 
 /** The place of an object, for asking about rights. */
-export const whereIs = (plan: Plan, kind: Kind, object: object): Where => ({
+export const whereIs = (plan: Plan, kind: DraftKind, object: object): Where => ({
   area: areaOf(kind),
   site: siteOf(plan, kind, object),
 });
 
 /** Throws 403 unless the actor has the right for this object. */
-export function demandFor(actor: Actor, right: Right, plan: Plan, kind: Kind, object: object): void {
+export function demandFor(actor: Actor, right: Right, plan: Plan, kind: DraftKind, object: object): void {
   demand(actor, right, whereIs(plan, kind, object), 'name' in object ? String(object.name) : kind);
 }
 
 /** Whether the actor may look at an object. */
-export const maySee = (actor: Actor, plan: Plan, kind: Kind, object: object): boolean =>
+export const maySee = (actor: Actor, plan: Plan, kind: DraftKind, object: object): boolean =>
   may(actor, 'look', whereIs(plan, kind, object));

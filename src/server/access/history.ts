@@ -1,4 +1,4 @@
-import { change, reading } from '../db/pool';
+import { change, type Writer } from '../db/pool';
 
 export type HistoryAction =
   | 'signed-in'
@@ -22,21 +22,26 @@ export type HistoryAction =
   | 'limits-changed'
   | 'imported';
 
-/** Records what was done about access and state. Never holds a secret. */
+/** What was done, and of whom. */
+export interface HistoryAct {
+  action: HistoryAction;
+  /** the object or account it was done to */
+  object?: string | null;
+  /** its name at that time: a PIN is somebody's, whoever it is called later */
+  of?: string;
+  detail?: Record<string, unknown> | null;
+}
+
+/** Records what was done about access and state, in the transaction that does it. Never holds a secret. */
 export async function recordHistory(
+  connection: Writer,
   who: { account: string | null; address: string },
-  action: HistoryAction,
-  objectId: string | null,
-  detail: Record<string, unknown> | null,
+  { action, object = null, of, detail = null }: HistoryAct,
 ): Promise<void> {
-  await reading((c) =>
-    change(c, 'INSERT INTO history (at, account, action, object_id, detail, address) VALUES (?, ?, ?, ?, ?, ?)', [
-      new Date(),
-      who.account,
-      action,
-      objectId,
-      detail === null ? null : JSON.stringify(detail),
-      who.address,
-    ]),
+  const kept = of === undefined ? detail : { of, ...detail };
+  await change(
+    connection,
+    'INSERT INTO history (at, account, action, object_id, detail, address) VALUES (?, ?, ?, ?, ?, ?)',
+    [new Date(), who.account, action, object, kept === null ? null : JSON.stringify(kept), who.address],
   );
 }

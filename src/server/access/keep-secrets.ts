@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2';
 import { insertRows, times } from '../db/many';
-import { rows, type Queryable } from '../db/pool';
+import { rows, type Writer } from '../db/pool';
 import type { Actor } from './rights';
 import { pinHashing, seal, type SecretPurpose } from './secrets';
 
@@ -8,7 +8,7 @@ const AT_ONCE = 64;
 
 /** Keeps many secrets inside the caller's transaction, each as the next version of its owner's. PINs are hashed several at a time. */
 export async function keepSecrets(
-  connection: Queryable,
+  connection: Writer,
   actor: Actor,
   secrets: readonly { owner: string; purpose: SecretPurpose; plain: string }[],
   onProgress: (done: number) => Promise<void>,

@@ -1,4 +1,4 @@
-import { change, reading, rows } from '../db/pool';
+import { change, reading, rows, writing } from '../db/pool';
 import { Refused } from './rights';
 
 /** Wrong sign-ins allowed for one name from one address, and for one address with any name, within the window. */
@@ -32,7 +32,7 @@ export async function limitTries(name: string, address: string, now = Date.now()
 /** Counts one wrong try. */
 export async function tryCounted(name: string, address: string, now = Date.now()): Promise<void> {
   for (const { key } of keysOf(name, address)) {
-    await reading((c) =>
+    await writing((c) =>
       change(
         c,
         'INSERT INTO rate_limit (`key`, points, expire) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE points = IF(expire > ?, points + 1, 1), expire = IF(expire > ?, expire, VALUES(expire))',
@@ -44,5 +44,5 @@ export async function tryCounted(name: string, address: string, now = Date.now()
 
 /** A right sign-in clears the name's count. */
 export async function triesForgiven(name: string, address: string): Promise<void> {
-  await reading((c) => change(c, 'DELETE FROM rate_limit WHERE `key` = ?', [keysOf(name, address)[0]!.key]));
+  await writing((c) => change(c, 'DELETE FROM rate_limit WHERE `key` = ?', [keysOf(name, address)[0]!.key]));
 }

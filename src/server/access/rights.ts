@@ -1,29 +1,8 @@
-import type { Area } from './area-names';
+import { RIGHTS, RIGHT_WORDS, type Grant, type Right } from '@/contract/rights';
+import type { OneError } from '@/contract/shared';
+import type { Area } from '@/core/plan';
 
-/** What somebody may do. Checked in server functions for every action (ARCHITECTURE principle 10). */
-export const RIGHTS = [
-  'look',
-  'ask',
-  'edit',
-  'bulk',
-  'goLive',
-  'resetPin',
-  'setForwarding',
-  'seeSecrets',
-  'administer',
-  'changeSettings',
-] as const;
-export type Right = (typeof RIGHTS)[number];
-
-/** Rights about the whole plan or everybody: they can't be limited to an area or a site. */
-export const UNLIMITED_RIGHTS: readonly Right[] = ['goLive', 'administer', 'changeSettings'];
-
-/** A right, in all areas or some, at all sites or some. What belongs to no site needs a grant for all of them to be edited. */
-export interface Grant {
-  right: Right;
-  areas: 'all' | readonly Area[];
-  sites: 'all' | readonly string[];
-}
+/* What somebody may do, checked in server functions for every action (ARCHITECTURE principle 10). */
 
 export interface Role {
   id: string;
@@ -40,19 +19,6 @@ export const READY_ROLES: readonly Role[] = [
   { id: 'helpdesk', name: 'Help desk', grants: everywhere('look', 'ask', 'resetPin', 'setForwarding') },
   { id: 'auditor', name: 'Auditor', grants: everywhere('look', 'ask') },
 ];
-
-export const RIGHT_WORDS: Record<Right, string> = {
-  look: 'look at the plan',
-  ask: 'ask about calls',
-  edit: 'edit the draft',
-  bulk: 'take part in bulk work',
-  goLive: 'make the draft live',
-  resetPin: 'reset mailbox PINs',
-  setForwarding: 'set personal forwarding',
-  seeSecrets: 'see SIP passwords',
-  administer: 'manage administrators, roles and API tokens',
-  changeSettings: 'change settings',
-};
 
 /** Whoever is behind a request. */
 export interface Actor {
@@ -101,6 +67,27 @@ export class Refused extends Error {
     readonly detail?: Record<string, unknown>,
   ) {
     super(sentence);
+  }
+
+  /** everything that is wrong, the first of it first */
+  get errors(): OneError[] {
+    return [{ code: this.code, path: this.path, sentence: this.message }];
+  }
+}
+
+/** An edit that can't be made: bad values with their fields, or somebody was faster. */
+export class EditRefused extends Refused {
+  constructor(
+    status: number,
+    code: string,
+    private readonly all: OneError[],
+    detail?: Record<string, unknown>,
+  ) {
+    super(status, code, all[0]?.sentence ?? 'The edit can’t be made.', all[0]?.path ?? '', detail);
+  }
+
+  override get errors(): OneError[] {
+    return this.all;
   }
 }
 

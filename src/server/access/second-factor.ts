@@ -1,6 +1,6 @@
 import { generateSecret, generateURI, verifySync } from 'otplib';
 import { toString as drawQr } from 'qrcode';
-import { change, reading, rows } from '../db/pool';
+import { change, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
 import { limitTries, triesForgiven, tryCounted } from './limits';
 import { Refused, demand, type Actor } from './rights';
@@ -41,14 +41,14 @@ export async function startSecondFactor(actor: Actor, secret: string, code: stri
       'The code does not fit; look whether the clock of that device is right.',
       'code',
     );
-  await reading((c) =>
-    change(c, 'UPDATE account SET totp_secret = ?, totp_last_step = ? WHERE id = ?', [
+  await writing(async (c) => {
+    await change(c, 'UPDATE account SET totp_secret = ?, totp_last_step = ? WHERE id = ?', [
       seal(secret, context(actor.account)),
       step,
       actor.account,
-    ]),
-  );
-  await recordHistory(actor, 'second-factor-on', actor.account, null);
+    ]);
+    await recordHistory(c, actor, { action: 'second-factor-on', object: actor.account, of: actor.name });
+  });
 }
 
 /** Whether one's own second factor is on. */
@@ -62,10 +62,12 @@ export async function hasSecondFactor(actor: Actor): Promise<boolean> {
 /** Turns somebody's second factor off: one's own, or anybody's for those who manage administrators. */
 export async function endSecondFactor(actor: Actor, account: string): Promise<void> {
   if (account !== actor.account) demand(actor, 'administer');
-  await reading((c) =>
-    change(c, 'UPDATE account SET totp_secret = NULL, totp_last_step = NULL WHERE id = ?', [account]),
-  );
-  await recordHistory(actor, 'second-factor-off', account, null);
+  await writing(async (c) => {
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [account]);
+    if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
+    await change(c, 'UPDATE account SET totp_secret = NULL, totp_last_step = NULL WHERE id = ?', [account]);
+    await recordHistory(c, actor, { action: 'second-factor-off', object: account, of: known.name });
+  });
 }
 
 /** Takes the code of a session whose password was right. A code counts once; wrong ones are limited like passwords. */
@@ -84,7 +86,7 @@ export async function giveCode(token: string, code: string, address: string, now
   // The step is taken in the same statement that looks whether it was used, so that a code can't count twice.
   const taken =
     step !== null &&
-    (await reading((c) =>
+    (await writing((c) =>
       change(
         c,
         'UPDATE account SET totp_last_step = ? WHERE id = ? AND (totp_last_step IS NULL OR totp_last_step < ?)',
@@ -93,10 +95,8 @@ export async function giveCode(token: string, code: string, address: string, now
     )) === 1;
   if (!taken) {
     await tryCounted(limited, address);
-    await recordHistory({ account: waiting.id, address }, 'sign-in-refused', null, {
-      name: waiting.sign_in,
-      code: true,
-    });
+    const detail = { name: waiting.sign_in, code: true };
+    await writing((c) => recordHistory(c, { account: waiting.id, address }, { action: 'sign-in-refused', detail }));
     throw new Refused(
       401,
       'wrong-code',
@@ -105,6 +105,8 @@ export async function giveCode(token: string, code: string, address: string, now
     );
   }
   await triesForgiven(limited, address);
-  await reading((c) => change(c, 'UPDATE session SET waits_for_code = 0 WHERE token_hash = ?', [tokenHash(token)]));
-  await recordHistory({ account: waiting.id, address }, 'signed-in', null, { secondFactor: true });
+  await writing(async (c) => {
+    await change(c, 'UPDATE session SET waits_for_code = 0 WHERE token_hash = ?', [tokenHash(token)]);
+    await recordHistory(c, { account: waiting.id, address }, { action: 'signed-in', detail: { secondFactor: true } });
+  });
 }

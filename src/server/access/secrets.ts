@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { hash } from '@node-rs/argon2';
 import { dataFolder } from '../db/config';
-import { change, reading, rows, type Queryable } from '../db/pool';
+import { change, reading, rows, writing, type Reader, type Writer } from '../db/pool';
 import { recordHistory } from './history';
 import { Refused, demand, type Actor } from './rights';
 
@@ -50,8 +50,8 @@ export function strongPassword(): string {
 }
 
 /** The version that the next secret of an owner gets. */
-export async function nextVersion(owner: string, purpose: SecretPurpose, connection?: Queryable): Promise<number> {
-  const read = (c: Queryable) =>
+export async function nextVersion(owner: string, purpose: SecretPurpose, connection?: Reader): Promise<number> {
+  const read = (c: Reader) =>
     rows<{ version: number | null }>(c, 'SELECT MAX(version) AS version FROM secret WHERE owner = ? AND purpose = ?', [
       owner,
       purpose,
@@ -62,7 +62,7 @@ export async function nextVersion(owner: string, purpose: SecretPurpose, connect
 
 /** Keeps a new version of a secret inside the caller's transaction; gives the version. */
 export async function keepSecret(
-  connection: Queryable,
+  connection: Writer,
   actor: Actor,
   owner: string,
   purpose: SecretPurpose,
@@ -82,6 +82,8 @@ export async function keepSecret(
 export async function showSecret(
   actor: Actor,
   owner: string,
+  /** its name, for the history */
+  of: string,
   purpose: Exclude<SecretPurpose, 'pin'>,
   version: number,
 ): Promise<string> {
@@ -94,7 +96,9 @@ export async function showSecret(
     ]),
   );
   if (!found) throw new Refused(404, 'no-secret', 'No password was made yet.');
-  await recordHistory(actor, 'password-shown', owner, { purpose, version });
+  await writing((c) =>
+    recordHistory(c, actor, { action: 'password-shown', object: owner, of, detail: { purpose, version } }),
+  );
   return unseal(found.value, `${owner} ${purpose}`);
 }
 

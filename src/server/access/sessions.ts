@@ -1,20 +1,8 @@
-import { change, reading, rows } from '../db/pool';
+import type { SessionFacts } from '@/contract/access';
+import { change, reading, rows, writing, type Writer } from '../db/pool';
 import { recordHistory } from './history';
 import { Refused, demand, may, type Actor } from './rights';
 import { tokenHash } from './tokens';
-
-/** One sign-in that is still open. */
-export interface SessionFacts {
-  id: string;
-  account: string;
-  name: string;
-  since: string;
-  lastSeen: string;
-  address: string;
-  /** the browser, as it calls itself */
-  agent: string;
-  mine: boolean;
-}
 
 /** Open sessions: one's own, or everybody's for those who manage administrators. `token` marks the one that asks. */
 export async function listSessions(actor: Actor, token: string | null): Promise<SessionFacts[]> {
@@ -44,15 +32,21 @@ export async function listSessions(actor: Actor, token: string | null): Promise<
 
 /** Ends a session: one's own, or anybody's for those who manage administrators. */
 export async function endSession(actor: Actor, id: string): Promise<void> {
-  const [found] = await reading((c) => rows<{ account: string }>(c, 'SELECT account FROM session WHERE id = ?', [id]));
-  if (!found || (found.account !== actor.account && !may(actor, 'administer')))
-    throw new Refused(404, 'no-such-session', 'There is no such session of yours, or it has ended.');
-  await reading((c) => change(c, 'DELETE FROM session WHERE id = ?', [id]));
-  await recordHistory(actor, 'session-ended', found.account, null);
+  await writing(async (c) => {
+    const [found] = await rows<{ account: string; name: string }>(
+      c,
+      'SELECT s.account, a.name FROM session s JOIN account a ON a.id = s.account WHERE s.id = ?',
+      [id],
+    );
+    if (!found || (found.account !== actor.account && !may(actor, 'administer')))
+      throw new Refused(404, 'no-such-session', 'There is no such session of yours, or it has ended.');
+    await change(c, 'DELETE FROM session WHERE id = ?', [id]);
+    await recordHistory(c, actor, { action: 'session-ended', object: found.account, of: found.name });
+  });
 }
 
-/** Ends every session of an account, such as when it is blocked. */
-export async function endSessionsOf(actor: Actor, account: string): Promise<void> {
+/** Ends every session of an account in a caller's transaction, such as when it is blocked. */
+export async function endSessionsOf(connection: Writer, actor: Actor, account: string): Promise<void> {
   if (account !== actor.account) demand(actor, 'administer');
-  await reading((c) => change(c, 'DELETE FROM session WHERE account = ?', [account]));
+  await change(connection, 'DELETE FROM session WHERE account = ?', [account]);
 }

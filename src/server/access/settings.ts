@@ -1,10 +1,7 @@
-import { change, reading, rows } from '../db/pool';
+import type { Settings } from '@/contract/access';
+import { change, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
 import { demand, type Actor } from './rights';
-
-export interface Settings {
-  idleSignOutMinutes: number;
-}
 
 export async function readSettings(): Promise<Settings> {
   const [found] = await reading((c) =>
@@ -15,8 +12,8 @@ export async function readSettings(): Promise<Settings> {
 
 export async function changeSettings(actor: Actor, settings: Settings): Promise<void> {
   demand(actor, 'changeSettings');
-  await reading((c) =>
-    change(c, 'UPDATE setting SET idle_sign_out_minutes = ? WHERE id = 1', [settings.idleSignOutMinutes]),
-  );
-  await recordHistory(actor, 'settings-changed', null, { ...settings });
+  await writing(async (c) => {
+    await change(c, 'UPDATE setting SET idle_sign_out_minutes = ? WHERE id = 1', [settings.idleSignOutMinutes]);
+    await recordHistory(c, actor, { action: 'settings-changed', detail: { ...settings } });
+  });
 }

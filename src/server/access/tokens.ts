@@ -1,6 +1,7 @@
+import type { ApiToken } from '@/contract/access';
 import { createHash, randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
-import { change, reading, rows } from '../db/pool';
+import { change, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
 import { Refused, demand, type Actor } from './rights';
 import { roleById } from './roles';
@@ -10,17 +11,6 @@ export const newToken = (): string => randomBytes(32).toString('base64url');
 
 /** Tokens are kept as SHA-256 only. */
 export const tokenHash = (token: string): Buffer => createHash('sha256').update(token).digest();
-
-export interface ApiToken {
-  id: string;
-  name: string;
-  role: string;
-  createdAt: string;
-  createdBy: string;
-  expiresAt: string | null;
-  revokedAt: string | null;
-  lastUsedAt: string | null;
-}
 
 const PREFIX = 'pd_';
 
@@ -35,24 +25,28 @@ export async function makeApiToken(
   const id = uuid();
   const now = new Date();
   const until = input.days === null ? null : new Date(now.getTime() + input.days * 86_400_000);
-  await reading((c) =>
-    change(
+  await writing(async (c) => {
+    await change(
       c,
       'INSERT INTO api_token (id, name, account, role, token_hash, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
       [id, input.name, actor.account, input.role, tokenHash(token), now, until],
-    ),
-  );
-  await recordHistory(actor, 'token-made', id, { name: input.name, role: input.role });
+    );
+    await recordHistory(c, actor, { action: 'token-made', object: id, of: input.name, detail: { role: input.role } });
+  });
   return { id, token };
 }
 
 export async function revokeApiToken(actor: Actor, id: string): Promise<void> {
   demand(actor, 'administer');
-  const touched = await reading((c) =>
-    change(c, 'UPDATE api_token SET revoked_at = ? WHERE id = ? AND revoked_at IS NULL', [new Date(), id]),
-  );
-  if (touched === 0) throw new Refused(404, 'no-such-token', 'There is no such token, or it is revoked already.');
-  await recordHistory(actor, 'token-revoked', id, null);
+  await writing(async (c) => {
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM api_token WHERE id = ?', [id]);
+    const touched = await change(c, 'UPDATE api_token SET revoked_at = ? WHERE id = ? AND revoked_at IS NULL', [
+      new Date(),
+      id,
+    ]);
+    if (touched === 0) throw new Refused(404, 'no-such-token', 'There is no such token, or it is revoked already.');
+    await recordHistory(c, actor, { action: 'token-revoked', object: id, of: known!.name });
+  });
 }
 
 export async function listApiTokens(actor: Actor): Promise<ApiToken[]> {
@@ -88,7 +82,7 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
     ),
   );
   if (!found) return null;
-  await reading((c) =>
+  await writing((c) =>
     change(c, 'UPDATE api_token SET last_used_at = ? WHERE id = ? AND (last_used_at IS NULL OR last_used_at < ?)', [
       now,
       found.id as string,

@@ -1,30 +1,44 @@
-import { OBJECT_KINDS, OBJECTS, PLAN_FORMAT, PLAN_VERSION, planSchema, type ObjectKind, type Plan } from '@/core/plan';
-import { rows, type Queryable } from './pool';
+import {
+  KINDS,
+  OBJECT_KINDS,
+  PLAN_FORMAT,
+  PLAN_VERSION,
+  RowVersions,
+  planSchema,
+  type DraftKind,
+  type ObjectKind,
+  type Plan,
+} from '@/core/plan';
+import { rows, type Reader } from './pool';
 import { ORGANISATION, fromSql, quoted, tableOf } from './tables';
 
 export interface LoadedPlan {
   plan: Plan;
-  rowVersions: Map<string, number>;
+  rowVersions: RowVersions;
 }
 
 /** The whole draft from its tables; null while there is no organisation yet. Call it inside one snapshot or transaction. */
-export async function loadPlan(connection: Queryable): Promise<LoadedPlan | null> {
+export async function loadPlan(connection: Reader): Promise<LoadedPlan | null> {
   const [organisationRow] = await rows(connection, 'SELECT * FROM organisation');
   if (!organisationRow) return null;
-  const rowVersions = new Map<string, number>([['organisation', organisationRow.row_version as number]]);
+  const rowVersions = new Map<DraftKind, Map<string, number>>([
+    ['organisation', new Map([['organisation', organisationRow.row_version as number]])],
+  ]);
   const document: Record<string, unknown> = {
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
     organisation: Object.fromEntries(ORGANISATION.map((c) => [c.field, fromSql(c, organisationRow)])),
   };
   for (const kind of OBJECT_KINDS) {
-    const objects = await loadKind(connection, kind, rowVersions);
-    document[OBJECTS[kind].list] = objects;
+    const own = new Map<string, number>();
+    rowVersions.set(kind, own);
+    const objects = await loadKind(connection, kind, own);
+    document[KINDS[kind].list] = objects;
   }
-  return { plan: planSchema.parse(document), rowVersions };
+  return { plan: planSchema.parse(document), rowVersions: new RowVersions(rowVersions) };
 }
 
-async function loadKind(connection: Queryable, kind: ObjectKind, rowVersions: Map<string, number>): Promise<unknown[]> {
+async function loadKind(connection: Reader, kind: ObjectKind, rowVersions: Map<string, number>): Promise<unknown[]> {
   const map = tableOf(kind);
   const join = map.destination ? ` JOIN destination d ON d.id = t.id` : '';
   const shared = map.shared.map((c) => `, d.${quoted(c.column)}`).join('');

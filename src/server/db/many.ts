@@ -1,4 +1,4 @@
-import { change, type Queryable, type SqlValue } from './pool';
+import { change, type Writer, type SqlValue } from './pool';
 
 /** Rows in one statement at most. */
 const MOST_ROWS = 256;
@@ -8,7 +8,7 @@ const MOST_ROWS = 256;
  * are prepared for a table. `sql` gets how many rows it is for; gives how many rows were touched in all.
  */
 export async function changeMany(
-  connection: Queryable,
+  connection: Writer,
   rows: readonly (readonly SqlValue[])[],
   sql: (count: number) => string,
 ): Promise<number> {
@@ -30,7 +30,7 @@ export const placeholders = (count: number): string => `(${times(count, '?')})`;
 
 /** Inserts rows into a table, many at a time. */
 export function insertRows(
-  connection: Queryable,
+  connection: Writer,
   table: string,
   columns: readonly string[],
   rows: readonly (readonly SqlValue[])[],

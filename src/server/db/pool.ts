@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import mysql, { type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise';
 import { databaseConfig } from './config';
 
@@ -14,7 +15,27 @@ export class DatabaseGone extends Error {
   }
 }
 
-const held = globalThis as unknown as { polydromePool?: Pool };
+/** Thrown when every connection is in use for too long; the doors answer 503 with it. */
+export class DatabaseBusy extends Error {
+  constructor() {
+    super('The database has more to do than it can; nothing was changed. Try again in a moment.');
+  }
+}
+
+/** Thrown when the connection broke while a change was being made final: whether it was made is not known. */
+export class OutcomeUnknown extends DatabaseGone {
+  constructor(cause: unknown) {
+    super(cause);
+    this.message = 'The database went away while this was being written. Look whether it is there before trying again.';
+  }
+}
+
+const held = globalThis as unknown as {
+  polydromePool?: Pool;
+  polydromeInside?: AsyncLocalStorage<string>;
+};
+/** Set while work runs inside a transaction: nothing but its own connection can be reached from there. */
+const inside = (held.polydromeInside ??= new AsyncLocalStorage());
 
 /** One pool a process; each bundle may have its own copy of this module, so it hangs on globalThis. */
 function pool(): Pool {
@@ -51,87 +72,140 @@ function isGone(e: unknown): boolean {
 }
 
 /** Runs a prepared statement and gives its rows. */
-export async function rows<T = Row>(
-  connection: Queryable,
-  sql: string,
-  values: readonly SqlValue[] = [],
-): Promise<T[]> {
+export async function rows<T = Row>(connection: Reader, sql: string, values: readonly SqlValue[] = []): Promise<T[]> {
   const [result] = await connection.execute<RowDataPacket[]>(sql, values as SqlValue[]);
   return result as unknown as T[];
 }
 
-/** Runs a prepared statement that changes rows; gives how many it touched. */
-export async function change(connection: Queryable, sql: string, values: readonly SqlValue[] = []): Promise<number> {
+/** Runs a prepared statement that changes rows; gives how many it touched. Only what `writing` hands out can be given. */
+export async function change(connection: Writer, sql: string, values: readonly SqlValue[] = []): Promise<number> {
   const [result] = await connection.execute<ResultSetHeader>(sql, values as SqlValue[]);
   return result.affectedRows;
 }
 
-export type Queryable = Pick<PoolConnection, 'execute'>;
+declare const mayRead: unique symbol;
+declare const mayWrite: unique symbol;
+/** A connection that statements can be read by. */
+export type Reader = Pick<PoolConnection, 'execute'> & { readonly [mayRead]: true };
+/** The connection of one transaction, by which rows can be changed. */
+export type Writer = Reader & { readonly [mayWrite]: true };
 
-async function connected<T>(work: (connection: PoolConnection) => Promise<T>): Promise<T> {
-  let connection: PoolConnection;
+/** Longest wait for a connection while others have them all. */
+const MOST_WAIT_MS = 2000;
+
+async function connection(): Promise<PoolConnection> {
+  const coming = pool().getConnection();
+  let late = false;
+  let timer: NodeJS.Timeout | undefined;
+  const tooLong = new Promise<never>((_, refuse) => {
+    timer = setTimeout(() => {
+      late = true;
+      refuse(new DatabaseBusy());
+    }, MOST_WAIT_MS);
+  });
   try {
-    connection = await pool().getConnection();
+    return await Promise.race([coming, tooLong]);
   } catch (e) {
-    throw new DatabaseGone(e);
-  }
-  let broken = false;
-  try {
-    return await work(connection);
-  } catch (e) {
-    broken = isGone(e);
-    if (broken) throw new DatabaseGone(e);
-    throw e;
+    if (late) coming.then((c) => c.release()).catch(() => undefined);
+    throw e instanceof DatabaseBusy ? e : new DatabaseGone(e);
   } finally {
-    if (broken) connection.destroy();
-    else connection.release();
+    clearTimeout(timer);
   }
 }
 
-/** One or more reads without a transaction. A connection that died while idle is replaced once. */
-export async function reading<T>(work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+async function connected<T>(work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+  if (inside.getStore())
+    throw new Error('a second connection was asked for inside a transaction; use the one that the transaction has');
+  const c = await connection();
+  let broken = false;
   try {
-    return await connected(work);
+    return await work(c);
+  } catch (e) {
+    broken = e instanceof DatabaseGone || isGone(e);
+    if (broken) throw e instanceof DatabaseGone ? e : new DatabaseGone(e);
+    throw e;
+  } finally {
+    if (broken) c.destroy();
+    else c.release();
+  }
+}
+
+const asReader = (c: PoolConnection) => c as unknown as Reader;
+
+/** One or more reads without a transaction. A connection that died while idle is replaced once. */
+export async function reading<T>(work: (connection: Reader) => Promise<T>): Promise<T> {
+  const once = () => connected((c) => work(asReader(c)));
+  try {
+    return await once();
   } catch (e) {
     if (!(e instanceof DatabaseGone)) throw e;
-    return connected(work);
+    return once();
   }
 }
 
 /** Reads that must fit together, in one consistent snapshot. */
-export async function snapshot<T>(work: (connection: PoolConnection) => Promise<T>): Promise<T> {
-  return reading(async (connection) => {
-    await connection.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
-    await connection.query('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
-    try {
-      return await work(connection);
-    } finally {
-      await connection.query('COMMIT').catch(() => undefined);
-    }
-  });
+export async function snapshot<T>(work: (connection: Reader) => Promise<T>): Promise<T> {
+  const once = () =>
+    connected(async (c) => {
+      await c.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
+      await c.query('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
+      try {
+        return await work(asReader(c));
+      } finally {
+        await c.query('COMMIT').catch(() => undefined);
+      }
+    });
+  try {
+    return await once();
+  } catch (e) {
+    if (!(e instanceof DatabaseGone)) throw e;
+    return once();
+  }
 }
 
 const RETRIED = new Set([1213, 1205]);
 const MOST_TRIES = 5;
 
-/** One transaction, all or nothing; tried again on a deadlock (1213) or a lock time-out (1205). */
-export async function transaction<T>(work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+/**
+ * One transaction, all or nothing; tried again on a deadlock (1213) or a lock time-out (1205), and when the connection had
+ * died before anything was done. When it breaks while the change is made final, nobody knows whether it was made: `look`,
+ * where it is given, finds out (null: it was not, so it is done again); without it that is said and nothing is repeated.
+ */
+export async function writing<T>(
+  work: (connection: Writer) => Promise<T>,
+  look?: (connection: Reader) => Promise<T | null>,
+): Promise<T> {
   for (let tries = 1; ; tries++) {
+    let begun = false;
     try {
-      return await connected(async (connection) => {
-        await connection.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
-        await connection.beginTransaction();
+      return await connected(async (c) => {
+        await c.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
+        await c.beginTransaction();
+        begun = true;
+        let result: T;
         try {
-          const result = await work(connection);
-          await connection.commit();
-          return result;
+          result = await inside.run('transaction', () => work(c as unknown as Writer));
         } catch (e) {
-          await connection.rollback().catch(() => undefined);
+          await c.rollback().catch(() => undefined);
           throw e;
         }
+        try {
+          await c.commit();
+        } catch (e) {
+          throw isGone(e) ? new OutcomeUnknown(e) : e;
+        }
+        return result;
       });
     } catch (e) {
-      if (tries >= MOST_TRIES || !RETRIED.has((e as { errno?: number }).errno ?? 0)) throw e;
+      if (e instanceof OutcomeUnknown) {
+        const found = look ? await reading(look) : undefined;
+        if (found === undefined) throw e;
+        if (found !== null) return found;
+      } else {
+        const again = RETRIED.has((e as { errno?: number }).errno ?? 0) || (e instanceof DatabaseGone && !begun);
+        if (!again) throw e;
+      }
+      if (tries >= MOST_TRIES) throw e;
     }
   }
 }

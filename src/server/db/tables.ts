@@ -1,5 +1,5 @@
 import { OBJECT_KINDS, fieldsOf, planSchema, type AnyObject, type FieldFacts, type ObjectKind } from '@/core/plan';
-import { DIALABLE_KINDS } from '@/core/destinations';
+import { DIALLED_KINDS } from '@/core/destinations';
 import { type Row, type SqlValue } from './pool';
 
 /**
@@ -39,7 +39,7 @@ const maps = new Map<ObjectKind, TableMap>();
 export function tableOf(kind: ObjectKind): TableMap {
   let map = maps.get(kind);
   if (!map) {
-    const destination = (DIALABLE_KINDS as readonly string[]).includes(kind);
+    const destination = (DIALLED_KINDS as readonly string[]).includes(kind);
     const table = snake(kind);
     const fields = fieldsOf(kind).filter((f) => f.field !== 'id');
     const lists = fields

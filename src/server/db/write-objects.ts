@@ -1,6 +1,6 @@
-import { numberSpaceOf, type AnyObject, type ObjectKind, type Plan } from '@/core/plan';
+import type { AnyObject, ObjectKind, Plan } from '@/core/plan';
 import { changeMany, insertRows, placeholders, times } from './many';
-import { change, type Queryable, type SqlValue } from './pool';
+import { change, type Writer, type SqlValue } from './pool';
 import { ORGANISATION, WRITE_ORDER, quoted, tableOf, toSql, type Column } from './tables';
 
 /** One object to be written: as it was and as it will be, null where it is not; `rowVersion` is that of the row to be changed. */
@@ -21,7 +21,7 @@ export type OnWritten = (count: number) => Promise<void>;
  * another version by now.
  */
 export async function writeObjects(
-  connection: Queryable,
+  connection: Writer,
   objects: readonly WrittenObject[],
   spaceOf: (object: AnyObject) => string,
   onWritten: OnWritten = async () => {},
@@ -80,7 +80,7 @@ export async function writeObjects(
 }
 
 /** Frees digits and numbers that change or go, so that what is written next may have them, or two may change places. */
-async function freeUnique(connection: Queryable, objects: readonly WrittenObject[]): Promise<void> {
+async function freeUnique(connection: Writer, objects: readonly WrittenObject[]): Promise<void> {
   const known = objects.filter((o) => o.before);
   await changeMany(
     connection,
@@ -100,7 +100,7 @@ const field = (object: AnyObject, name: string) => (object as unknown as Record<
 
 /** Inserts objects; references to what is still missing stay empty. Gives the objects for which some did. */
 async function insertAll(
-  connection: Queryable,
+  connection: Writer,
   kind: ObjectKind,
   objects: readonly WrittenObject[],
   spaceOf: (object: AnyObject) => string,
@@ -138,7 +138,7 @@ async function insertAll(
   return left;
 }
 
-async function insertLists(connection: Queryable, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<void> {
+async function insertLists(connection: Writer, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<void> {
   for (const list of tableOf(kind).lists) {
     const rows = objects.flatMap((o) =>
       (field(o.after!, list.field) as string[]).map((target, position) => [o.id, position, target]),
@@ -149,7 +149,7 @@ async function insertLists(connection: Queryable, kind: ObjectKind, objects: rea
 
 /** Sets columns of rows that were inserted in this transaction. */
 async function fillIn(
-  connection: Queryable,
+  connection: Writer,
   kind: ObjectKind,
   columns: readonly Column[],
   objects: readonly WrittenObject[],
@@ -169,7 +169,7 @@ async function fillIn(
  * of the row, after the columns.
  */
 function updateJoined(
-  connection: Queryable,
+  connection: Writer,
   table: string,
   columns: readonly string[],
   rows: readonly (readonly SqlValue[])[],
@@ -192,7 +192,7 @@ function updateJoined(
 
 /** Changes objects that exist: the columns in which any of them differs. False when a row has another version by now. */
 async function changeAll(
-  connection: Queryable,
+  connection: Writer,
   kind: ObjectKind,
   objects: readonly WrittenObject[],
   spaceOf: (object: AnyObject) => string,
@@ -232,7 +232,7 @@ async function changeAll(
   return true;
 }
 
-const clearLists = (connection: Queryable, table: string, objects: readonly WrittenObject[]) =>
+const clearLists = (connection: Writer, table: string, objects: readonly WrittenObject[]) =>
   changeMany(
     connection,
     objects.map((o) => [o.id]),
@@ -240,7 +240,7 @@ const clearLists = (connection: Queryable, table: string, objects: readonly Writ
   );
 
 /** Lets go of what objects refer to, so that objects that refer to each other can be deleted together. */
-async function letGo(connection: Queryable, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<void> {
+async function letGo(connection: Writer, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<void> {
   if (objects.length === 0) return;
   const map = tableOf(kind);
   const loose = map.own.filter((c) => c.looseRef);
@@ -255,7 +255,7 @@ async function letGo(connection: Queryable, kind: ObjectKind, objects: readonly 
 }
 
 /** Deletes rows; false when one has another version by now. */
-async function deleteAll(connection: Queryable, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<boolean> {
+async function deleteAll(connection: Writer, kind: ObjectKind, objects: readonly WrittenObject[]): Promise<boolean> {
   const map = tableOf(kind);
   const touched = await changeMany(
     connection,
@@ -274,7 +274,7 @@ async function deleteAll(connection: Queryable, kind: ObjectKind, objects: reado
 
 /** Writes the organisation's row; `rowVersion` null makes it. False when stale. */
 export async function writeOrganisation(
-  connection: Queryable,
+  connection: Writer,
   value: Plan['organisation'],
   rowVersion: number | null,
 ): Promise<boolean> {
@@ -298,10 +298,9 @@ export async function writeOrganisation(
 }
 
 /** Sets the number space of every destination anew after the organisation changed its mind. */
-export async function rewriteSpaces(connection: Queryable, plan: Plan): Promise<void> {
-  for (const site of plan.sites)
-    await change(connection, 'UPDATE destination SET space = ? WHERE site = ?', [
-      numberSpaceOf(plan, site.id),
-      site.id,
-    ]);
+export async function rewriteSpaces(connection: Writer, numberSpace: Plan['organisation']['numberSpace']): Promise<void> {
+  await change(
+    connection,
+    numberSpace === 'organisation' ? "UPDATE destination SET space = 'organisation'" : 'UPDATE destination SET space = site',
+  );
 }

@@ -1,282 +1,277 @@
+import { setImmediate } from 'node:timers/promises';
 import { v7 as uuid } from 'uuid';
-import { z } from 'zod';
-import {
-  OBJECT_KINDS,
-  OBJECTS,
-  inputErrors,
-  integrityErrors,
-  labelOf,
-  numberSpaceOf,
-  objectsOf,
-  organisationSchema,
-  referrersOf,
-  type AnyObject,
-  type InputError,
-  type Plan,
-  type Referrer, type DraftKind } from '@/core/plan';
-import { demandFor } from '../access/areas';
-import { Refused, demand, mayEverywhere, type Actor } from '../access/rights';
+import type { Edit } from '@/contract/plan';
+import type { EditResult } from '@/contract/shared';
+import { KINDS, inputErrors, organisationSchema, type AnyObject, type DraftKind, type Plan } from '@/core/plan';
+import { refuseBeyondLimits } from '../access/organisation-limits';
+import { EditRefused, Refused, demand, type Actor } from '../access/rights';
 import { insertRows } from '../db/many';
+import { change, isDuplicate, reading, rows, writing, type Reader, type Writer } from '../db/pool';
 import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
-import { change, isDuplicate, rows, transaction, type Queryable } from '../db/pool';
-import { refuseBeyondLimits } from './limits';
-import { objectsById } from './objects-by-id';
-import { planWith, rowVersionsWith } from '@/core/plan/plan-with';
-import { draftBecame, draftInside, type HeldPlan } from './store';
+import { ask, type AnswerOf } from '../engine';
+import type { ParsedEdit } from '../engine/questions/edits';
 
-/** One change of one object. `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */
-export const editSchema = z.strictObject({
-  kind: z.enum([...OBJECT_KINDS, 'organisation']),
-  id: z.string().max(36),
-  rowVersion: z.number().int().min(1).nullable(),
-  value: z.record(z.string(), z.unknown()).nullable(),
-});
-export type Edit = z.output<typeof editSchema>;
+export type { Edit, EditResult };
+type Prepared = AnswerOf<'prepareEdits'>;
 
-export interface EditResult {
-  draftVersion: number;
-  batch: string;
-  /** new row versions of what was written */
-  rowVersions: Record<string, number>;
-}
-
-/** An edit that can't be made: bad values with their fields, or somebody was faster. */
-export class EditRefused extends Refused {
-  constructor(
-    status: number,
-    code: string,
-    readonly errors: InputError[],
-    detail?: Record<string, unknown>,
-  ) {
-    super(status, code, errors[0]?.sentence ?? 'The edit can’t be made.', errors[0]?.path ?? '', detail);
-  }
-}
-
-/** Extra work inside the edit's transaction, such as keeping a secret. */
 /** What else belongs to an edit. */
 export interface EditOptions {
   /** extra work inside the edit's transaction, such as keeping a secret */
-  inside?: (connection: Queryable) => Promise<void>;
+  inside?: (connection: Writer) => Promise<void>;
   /** told how many objects are written of how many; throws to stop, and then nothing has happened */
   onProgress?: (done: number, total: number) => Promise<void>;
   /** kept with every journal row of the edit, so that it can be found and undone as one */
   batch?: string;
-}
-
-interface ParsedEdit {
-  kind: DraftKind;
-  id: string;
-  rowVersion: number | null;
-  value: AnyObject | Plan['organisation'] | null;
+  /** it takes something back: the next undo does not take it back in turn */
+  undoes?: string;
 }
 
 /** From so many objects on an edit is bulk work and needs that right. */
 const BULK_FROM = 100;
+/** How often an edit is looked at again because others came between; then it is told. */
+const MOST_LOOKS = 50;
+
+/** Thrown inside a transaction when the draft has moved on since the edit was looked at. */
+class Moved extends Error {}
 
 /**
  * Makes edits in the draft: all of them or none, in one transaction with their journal rows and a new draft version.
  * Refuses stale ones (409, with the object as it stands and who changed it), ones the actor has no right to (403), and ones
- * that would leave the plan broken or beyond the organisation's limits (422).
+ * that would leave the plan broken or beyond the organisation's limits (422). The engine looks at them before the draft's
+ * lock is taken; under it rows are read and written, and nothing is computed.
  */
 export async function applyEdits(actor: Actor, edits: readonly Edit[], options: EditOptions = {}): Promise<EditResult> {
   demand(actor, 'edit');
   if (edits.length === 0) throw new Refused(400, 'nothing-to-do', 'No edit was given.', 'edits');
   if (edits.length >= BULK_FROM) demand(actor, 'bulk');
-  const parsed = edits.map(parse);
-  const batch = options.batch ?? uuid();
-  const made = await transaction(async (connection) => {
-    const [lock] = await rows<{ version: number }>(connection, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
-    const before = await draftInside(connection, Number(lock!.version));
-    const known = objectsById(before.plan, new Set(parsed.map((e) => e.kind)));
-    refuseNotAllowed(actor, before.plan, parsed, known);
-    for (const edit of parsed) await refuseStale(connection, before, edit, known);
-    const after = planWith(before.plan, parsed);
-    refuseBroken(after, parsed, known);
-    await refuseBeyondLimits(connection, before.plan, after);
-    const total = parsed.length;
-    await write(connection, before, after, parsed, known, async (done) => options.onProgress?.(done, total));
-    await options.inside?.(connection);
-    const version = before.version + 1;
-    await journal(connection, actor, batch, version, parsed, known);
-    await change(connection, 'UPDATE draft SET version = ? WHERE id = 1', [version]);
-    return { before, version, plan: after, rowVersions: rowVersionsWith(before.rowVersions, parsed) };
+  const parsed = await parseAll(edits);
+  refuseTwice(parsed);
+  return inTurn(async () => {
+    for (let look = 1; ; look++) {
+      const prepared = await prepare(actor, parsed);
+      try {
+        return await write(actor, parsed, prepared, options);
+      } catch (e) {
+        if (!(e instanceof Moved)) throw e;
+        if (look >= MOST_LOOKS)
+          throw new Refused(503, 'too-busy', 'Others edit faster than this can be looked at; try again in a moment.');
+      }
+    }
   });
-  draftBecame(made.plan, made.rowVersions, made.version, made.before);
-  return {
-    draftVersion: made.version,
-    batch,
-    rowVersions: Object.fromEntries(parsed.flatMap((e) => (e.value ? [[e.id, made.rowVersions.get(e.id)!]] : []))),
-  };
 }
 
-type Known = ReturnType<typeof objectsById>;
-const wasOf = (known: Known, e: ParsedEdit) => known.get(`${e.kind} ${e.id}`) ?? null;
+const held = globalThis as unknown as { polydromeTurn?: Promise<unknown> };
 
-/** Every object must be one that the actor may edit, where it was and where it will be. */
-function refuseNotAllowed(actor: Actor, plan: Plan, edits: readonly ParsedEdit[], known: Known): void {
-  if (mayEverywhere(actor, 'edit')) return;
-  for (const e of edits) {
-    const was = wasOf(known, e);
-    if (was) demandFor(actor, 'edit', plan, e.kind, was);
-    if (e.value) demandFor(actor, 'edit', plan, e.kind, e.value);
+/** Edits of one process go one after the other, so that they don't look at the draft in vain. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const mine = (held.polydromeTurn ?? Promise.resolve()).then(work, work);
+  held.polydromeTurn = mine.catch(() => undefined);
+  return mine;
+}
+
+const AT_ONCE = 200;
+
+async function parseAll(edits: readonly Edit[]): Promise<ParsedEdit[]> {
+  const out: ParsedEdit[] = [];
+  for (const [i, edit] of edits.entries()) {
+    out.push(parse(edit, i));
+    // Thousands are read in pieces, so that others are answered between them.
+    if (i % AT_ONCE === AT_ONCE - 1) await setImmediate();
   }
+  return out;
 }
 
 function parse(edit: Edit, index: number): ParsedEdit {
   const base = `edits.${index}.value`;
+  const { kind, id, rowVersion } = edit;
+  if (kind === 'organisation' && id !== 'organisation')
+    throw new EditRefused(422, 'invalid', [
+      { code: 'id-differs', path: `edits.${index}.id`, sentence: 'The id of the organisation is “organisation”.' },
+    ]);
   if (edit.value === null) {
-    if (edit.kind === 'organisation')
+    if (kind === 'organisation')
       throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
-    return { ...edit, value: null };
+    return { kind, id, rowVersion, value: null };
   }
-  const schema = edit.kind === 'organisation' ? organisationSchema : OBJECTS[edit.kind].schema;
+  const schema = kind === 'organisation' ? organisationSchema : KINDS[kind].schema;
   const result = schema.safeParse(edit.value);
   if (!result.success) throw new EditRefused(422, 'invalid', inputErrors(result.error, base));
-  const value = result.data as AnyObject;
-  if (edit.kind !== 'organisation' && value.id !== edit.id)
+  const value = result.data as AnyObject | Plan['organisation'];
+  if (kind !== 'organisation' && (value as AnyObject).id !== id)
     throw new EditRefused(422, 'invalid', [
       { code: 'id-differs', path: `${base}.id`, sentence: 'The id of the value is another than that of the edit.' },
     ]);
-  return { ...edit, value };
+  return { kind, id, rowVersion, value };
 }
 
-async function refuseStale(connection: Queryable, before: HeldPlan, edit: ParsedEdit, known: Known): Promise<void> {
-  const current = before.rowVersions.get(edit.id) ?? null;
-  if (current === edit.rowVersion) return;
-  const [last] = await rows(
-    connection,
-    'SELECT a.name, j.at FROM journal j JOIN account a ON a.id = j.account WHERE j.object_kind = ? AND j.object_id = ? ORDER BY j.id DESC LIMIT 1',
-    [edit.kind, edit.id],
+/** An id stands once in a batch: what is to become of it would not be said otherwise. */
+function refuseTwice(edits: readonly ParsedEdit[]): void {
+  const seen = new Map<string, number>();
+  for (const [i, e] of edits.entries()) {
+    const before = seen.get(e.id);
+    if (before !== undefined)
+      throw new EditRefused(422, 'invalid', [
+        {
+          code: 'twice',
+          path: `edits.${i}.id`,
+          sentence: `${e.id} stands in these edits already, as number ${before + 1}; say once what is to become of it.`,
+        },
+      ]);
+    seen.set(e.id, i);
+  }
+}
+
+async function prepare(actor: Actor, edits: readonly ParsedEdit[]): Promise<Prepared> {
+  try {
+    return await ask('prepareEdits', { reader: actor, edits });
+  } catch (e) {
+    throw e instanceof Refused && e.code === 'stale' ? await whoWasFaster(e) : e;
+  }
+}
+
+/** A stale edit with who was faster, and the object as it stands. */
+async function whoWasFaster(stale: Refused): Promise<EditRefused> {
+  const { kind, id, seen, current, rowVersion } = stale.detail as {
+    kind: DraftKind;
+    id: string;
+    seen: number | null;
+    current: object | null;
+    rowVersion: number | null;
+  };
+  const [last] = await reading((c) =>
+    rows<{ name: string; at: Date }>(
+      c,
+      'SELECT a.name, j.at FROM journal j JOIN account a ON a.id = j.account WHERE j.object_kind = ? AND j.object_id = ? ORDER BY j.id DESC LIMIT 1',
+      [kind, id],
+    ),
   );
-  const object = wasOf(known, edit);
-  const who = (last?.name as string | undefined) ?? 'Somebody';
+  const who = last?.name ?? 'Somebody';
   const what =
-    edit.rowVersion === null
+    seen === null
       ? 'An object with this id exists already'
-      : object === null
+      : current === null
         ? `${who} has deleted this meanwhile`
         : `${who} has changed this meanwhile`;
-  throw new EditRefused(
+  return new EditRefused(
     409,
     'stale',
     [{ code: 'stale', path: 'rowVersion', sentence: `${what}; compare both and choose.` }],
-    {
-      current: object,
-      rowVersion: current,
-      by: who,
-      at: last?.at instanceof Date ? last.at.toISOString() : null,
-    },
+    { current, rowVersion, by: who, at: last?.at.toISOString() ?? null },
   );
 }
 
-export function currentValue(plan: Plan, kind: DraftKind, id: string): AnyObject | Plan['organisation'] | null {
-  if (kind === 'organisation') return plan.organisation;
-  return objectsOf(plan, kind).find((o) => o.id === id) ?? null;
+/** Writes edits that were looked at, under the draft's lock; throws `Moved` when the draft is another by now. */
+function write(
+  actor: Actor,
+  edits: readonly ParsedEdit[],
+  prepared: Prepared,
+  options: EditOptions,
+): Promise<EditResult> {
+  const batch = options.batch ?? uuid();
+  const version = prepared.version + 1;
+  const result: EditResult = {
+    draftVersion: version,
+    batch,
+    rowVersions: Object.fromEntries(edits.flatMap((e) => (e.value ? [[e.id, newVersion(e, prepared)]] : []))),
+  };
+  return writing(
+    async (c) => {
+      const [lock] = await rows<{ version: number }>(c, 'SELECT version FROM draft WHERE id = 1 FOR UPDATE');
+      if (Number(lock!.version) !== prepared.version) throw new Moved();
+      await refuseBeyondLimits(c, prepared.used, prepared.more);
+      await writeRows(c, edits, prepared, async (done) => options.onProgress?.(done, edits.length));
+      await options.inside?.(c);
+      await journal(c, actor, batch, version, edits, prepared, options.undoes !== undefined);
+      if (options.undoes) await change(c, 'UPDATE journal SET undone = 1 WHERE batch = ?', [options.undoes]);
+      await change(c, 'UPDATE draft SET version = ? WHERE id = 1', [version]);
+      return result;
+    },
+    // After a commit whose outcome is not known, the batch's journal rows tell.
+    async (c) => ((await isWritten(c, batch)) ? result : null),
+  );
 }
 
-/** Refuses what the plan as a whole would not bear, said at the field of the edit that causes it. */
-function refuseBroken(after: Plan, edits: readonly ParsedEdit[], known: Known): void {
-  const errors: InputError[] = [];
-  const gone = edits.filter((e) => e.value === null && e.kind !== 'organisation');
-  const referrers =
-    gone.length > 0 ? referrersOf(after, new Set(gone.map((e) => e.id))) : new Map<string, Referrer[]>();
-  for (const edit of gone) {
-    const left = referrers.get(edit.id) ?? [];
-    if (left.length === 0 || edit.kind === 'organisation') continue;
-    const names = left.slice(0, 4).map((r) => `${OBJECTS[r.kind].word} ${labelOf(r.kind, r.object)}`);
-    const object = wasOf(known, edit) as AnyObject | null;
-    const what = object ? `${OBJECTS[edit.kind].word} ${labelOf(edit.kind, object)}` : 'this';
-    errors.push({
-      code: 'still-referred-to',
-      path: `edits.${edits.indexOf(edit)}`,
-      sentence: `${names.join(', ')}${left.length > 4 ? ` and ${left.length - 4} more` : ''} still refer to ${what}; change them first.`,
-    });
-  }
-  if (errors.length === 0) {
-    const found = integrityErrors(after).map((e) => ({ ...e, path: pathInEdit(after, e.path, edits) }));
-    const ours = found.filter((e) => e.path.startsWith('edits.'));
-    errors.push(...(ours.length > 0 ? ours : found));
-  }
-  if (errors.length > 0) throw new EditRefused(422, 'invalid', errors);
-}
+const newVersion = (e: ParsedEdit, prepared: Prepared): number => {
+  // The first edit of all makes the organisation's row, so that an edit of the organisation is its second version.
+  if (e.kind === 'organisation' && prepared.organisationRow === null) return 2;
+  return (e.rowVersion ?? 0) + 1;
+};
 
-/** `extensions.12.digits` as `edits.0.value.digits` where that object is being edited. */
-function pathInEdit(plan: Plan, path: string, edits: readonly ParsedEdit[]): string {
-  const [list, index, ...field] = path.split('.');
-  if (list === 'organisation') return `edits.${edits.findIndex((e) => e.kind === 'organisation')}.value.${index}`;
-  const kind = OBJECT_KINDS.find((k) => OBJECTS[k].list === list);
-  const object = kind && objectsOf(plan, kind)[Number(index)];
-  const at = object ? edits.findIndex((e) => e.kind === kind && e.id === object.id) : -1;
-  return at < 0 ? path : ['edits', at, 'value', ...field].join('.');
+async function isWritten(c: Reader, batch: string): Promise<boolean> {
+  return (await rows(c, 'SELECT 1 AS one FROM journal WHERE batch = ? LIMIT 1', [batch])).length > 0;
 }
 
 /** Writes the objects and the organisation's row. */
-async function write(
-  connection: Queryable,
-  before: HeldPlan,
-  after: Plan,
+async function writeRows(
+  c: Writer,
   edits: readonly ParsedEdit[],
-  known: Known,
+  prepared: Prepared,
   onWritten: (done: number) => Promise<void>,
 ): Promise<void> {
   const raced = () => new Refused(409, 'stale', 'Somebody changed this at the same moment; look again.', 'rowVersion');
-  const organisation = edits.findLast((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
-  const isNew = !before.rowVersions.has('organisation');
-  if (isNew)
-    await writeOrganisation(connection, { ...(organisation ?? after.organisation), blockedLeadTo: null }, null);
-  const objects = edits.flatMap((e): WrittenObject[] =>
+  const organisation = edits.find((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
+  const isNew = prepared.organisationRow === null;
+  if (isNew) await writeOrganisation(c, { ...prepared.organisation, blockedLeadTo: null }, null);
+  const objects = edits.flatMap((e, i): WrittenObject[] =>
     e.kind === 'organisation'
       ? []
       : [
           {
             kind: e.kind,
             id: e.id,
-            before: wasOf(known, e) as AnyObject | null,
+            before: prepared.before[i] as AnyObject | null,
             after: e.value as AnyObject | null,
             rowVersion: e.rowVersion,
           },
         ],
   );
-  const spaces = new Map(after.sites.map((s) => [s.id, numberSpaceOf(after, s.id)]));
-  const spaceOf = (o: AnyObject) => ('site' in o ? (spaces.get(o.site) ?? 'organisation') : 'organisation');
+  const spaceOf = (o: AnyObject) => ('site' in o ? (prepared.spaces[o.site] ?? 'organisation') : 'organisation');
   try {
-    if (!(await writeObjects(connection, objects, spaceOf, onWritten))) throw raced();
+    if (!(await writeObjects(c, objects, spaceOf, onWritten))) throw raced();
   } catch (e) {
     throw isDuplicate(e) ? raced() : e;
   }
-  if (
-    organisation &&
-    !(await writeOrganisation(connection, organisation, isNew ? 1 : before.rowVersions.get('organisation')!))
-  )
-    throw raced();
-  if (organisation && organisation.numberSpace !== before.plan.organisation.numberSpace)
-    await rewriteSpaces(connection, after);
+  if (organisation && !(await writeOrganisation(c, organisation, prepared.organisationRow ?? 1))) throw raced();
+  if (prepared.spacesChange) await rewriteSpaces(c, prepared.organisation.numberSpace);
 }
 
 async function journal(
-  connection: Queryable,
+  c: Writer,
   actor: Actor,
   batch: string,
   version: number,
   edits: readonly ParsedEdit[],
-  known: Known,
+  prepared: Prepared,
+  undoes: boolean,
 ): Promise<void> {
   const at = new Date();
   const json = (v: unknown) => (v === null ? null : JSON.stringify(v));
   await insertRows(
-    connection,
+    c,
     'journal',
-    ['batch', 'draft_version', 'object_kind', 'object_id', 'before_value', 'after_value', 'account', 'at', 'address'],
-    edits.map((e) => [
+    [
+      'batch',
+      'draft_version',
+      'object_kind',
+      'object_id',
+      'before_value',
+      'after_value',
+      'account',
+      'at',
+      'address',
+      'undone',
+    ],
+    edits.map((e, i) => [
       batch,
       version,
       e.kind,
       e.id,
-      json(wasOf(known, e)),
+      json(prepared.before[i] ?? null),
       json(e.value),
       actor.account,
       at,
       actor.address,
+      undoes ? 1 : 0,
     ]),
   );
 }

@@ -1,7 +1,4 @@
-/** The draft: reading, editing, undoing, going live, revisions. */
-export * from './store';
+/** The draft: editing, undoing, going live, revisions. */
 export * from './edit';
-export * from './pending';
 export * from './revisions';
-export * from './add-extension';
 export * from './undo';

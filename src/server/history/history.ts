@@ -1,51 +1,11 @@
-import { z } from 'zod';
-import {
-  OBJECT_KINDS,
-  OBJECTS,
-  changedFields,
-  fieldsOf,
-  labelOf,
-  objectsOf,
-  type AnyObject,
-  type ObjectKind,
-  type Plan, type DraftKind } from '@/core/plan';
+import type { HistoryAsk, HistoryEntry } from '@/contract/work';
+import { changedFields, fieldsOf, isKind, labelOf, wordOf, KINDS, type AnyObject, type DraftKind, type ObjectKind } from '@/core/plan';
 import { writeCsv } from '@/core/formats';
-import { maySee } from '../access/areas';
-import { demand, may, mayEverywhere, type Actor } from '../access/rights';
+import { demand, may, type Actor } from '../access/rights';
 import { reading, rows, type SqlValue } from '../db/pool';
-import { draftPlan } from '../draft';
+import { ask } from '../engine';
 
 /* Who did what, when and from where: edits of the plan from the journal, acts about access and state from the history. */
-
-export const historySchema = z.strictObject({
-  /** one object, by id */
-  object: z.string().max(80).default(''),
-  kind: z.string().max(30).default(''),
-  who: z.string().max(80).default(''),
-  from: z.union([z.literal(''), z.iso.date('is no day, such as 2026-11-23')]).default(''),
-  to: z.union([z.literal(''), z.iso.date('is no day, such as 2026-11-23')]).default(''),
-  batch: z.string().max(36).default(''),
-  /** where the last page ended */
-  before: z.string().max(60).default(''),
-  format: z.enum(['json', 'csv']).default('json'),
-});
-export type HistoryAsk = z.output<typeof historySchema>;
-
-export interface HistoryEntry {
-  key: string;
-  at: string;
-  who: string;
-  address: string;
-  /** an edit's batch, for undoing; null for what is no edit */
-  batch: string | null;
-  undone: boolean;
-  kind: string;
-  id: string | null;
-  label: string;
-  /** in words */
-  action: string;
-  fields: { title: string; before: string; after: string }[];
-}
 
 const PAGE = 100;
 const MOST_CSV = 100_000;
@@ -77,18 +37,15 @@ export async function historyCsv(actor: Actor, ask: HistoryAsk): Promise<string>
   ]);
 }
 
-async function fetched(actor: Actor, ask: HistoryAsk, most: number): Promise<HistoryEntry[]> {
-  const [edits, acts] = await Promise.all([editsOf(ask, most), actsOf(actor, ask, most)]);
-  const { plan } = await draftPlan();
-  const names = namesIn(plan, edits);
-  const all = mayEverywhere(actor, 'look');
-  const visible = all
-    ? edits
-    : edits.filter((r) => {
-        const value = json(r.after_value) ?? json(r.before_value);
-        return value !== null && maySee(actor, plan, r.object_kind as DraftKind, value);
-      });
-  return [...visible.map((r) => editEntry(r, names)), ...acts.map(actEntry)]
+async function fetched(actor: Actor, asked: HistoryAsk, most: number): Promise<HistoryEntry[]> {
+  const [edits, acts] = await Promise.all([editsOf(asked, most), actsOf(actor, asked, most)]);
+  const values = edits.map((r) => [json(r.before_value), json(r.after_value)]);
+  const { names, seen } = await ask('historyNames', {
+    reader: actor,
+    values,
+    of: edits.map((r, i) => ({ kind: r.object_kind as string, value: values[i]![1] ?? values[i]![0] ?? null })),
+  });
+  return [...edits.filter((_, i) => seen[i]).map((r) => editEntry(r, names)), ...acts.map(actEntry)]
     .sort((a, b) => (a.key < b.key ? 1 : a.key > b.key ? -1 : 0))
     .slice(0, most);
 }
@@ -161,12 +118,13 @@ function editEntry(r: Found, names: Names): HistoryEntry {
   const kind = r.object_kind as DraftKind;
   const [before, after] = [json(r.before_value), json(r.after_value)];
   const object = (after ?? before) as unknown as AnyObject;
-  const titles = new Map(kind === 'organisation' ? [] : fieldsOf(kind as ObjectKind).map((f) => [f.field, f.title]));
+  const titles = new Map(isKind(kind) ? fieldsOf(kind).map((f) => [f.field, f.title]) : []);
+  const secrets: readonly string[] = isKind(kind) ? (KINDS[kind].secrets ?? []) : [];
   const fields =
     before && after
       ? changedFields(before, after).map((f) => ({
           title: titles.get(f) ?? f,
-          ...inWords(f, before[f], after[f], names),
+          ...(secrets.includes(f) ? masked(before[f], after[f]) : inWords(before[f], after[f], names)),
         }))
       : [];
   return {
@@ -176,9 +134,10 @@ function editEntry(r: Found, names: Names): HistoryEntry {
     address: r.address as string,
     batch: r.batch as string,
     undone: r.undone === 1,
-    kind: kind === 'organisation' ? kind : OBJECTS[kind].word,
+    // A kind that an older version of the program had keeps the name it had.
+    kind: kind === 'organisation' || isKind(kind) ? wordOf(kind) : String(kind),
     id: kind === 'organisation' ? 'organisation' : object.id,
-    label: kind === 'organisation' ? 'the organisation' : safeLabel(kind, object),
+    label: kind === 'organisation' ? 'the organisation' : isKind(kind) ? safeLabel(kind, object) : object.id,
     action: before === null ? 'added' : after === null ? 'deleted' : 'changed',
     fields,
   };
@@ -193,28 +152,16 @@ function safeLabel(kind: ObjectKind, object: AnyObject): string {
   }
 }
 
-type Names = ReadonlyMap<string, string>;
+type Names = Readonly<Record<string, string>>;
 
-/** Names of everything that references in these rows may point to. */
-function namesIn(plan: Plan, edits: readonly Found[]): Names {
-  const quoted = new Set<string>();
-  for (const r of edits)
-    for (const value of [r.before_value, r.after_value])
-      for (const [, id] of textOf(value).matchAll(/"([a-z0-9][a-z0-9-]{0,35})"/g)) quoted.add(id!);
-  const out = new Map<string, string>();
-  for (const kind of OBJECT_KINDS)
-    for (const o of objectsOf(plan, kind)) if (quoted.has(o.id)) out.set(o.id, safeLabel(kind, o as AnyObject));
-  return out;
+/** Of secrets just that there is one. */
+function masked(before: unknown, after: unknown): { before: string; after: string } {
+  const mask = (v: unknown) => (v === null ? 'none' : '•••');
+  return { before: mask(before), after: mask(after) };
 }
 
-const textOf = (v: unknown) => (typeof v === 'string' ? v : JSON.stringify(v ?? null));
-
-/** A field before and after: references by name, of structures only the parts that differ, of secrets just that there is one. */
-function inWords(field: string, before: unknown, after: unknown, names: Names): { before: string; after: string } {
-  if (field === 'sipPassword' || field === 'password') {
-    const masked = (v: unknown) => (v === null ? 'none' : '•••');
-    return { before: masked(before), after: masked(after) };
-  }
+/** A field before and after: references by name, of structures only the parts that differ. */
+function inWords(before: unknown, after: unknown, names: Names): { before: string; after: string } {
   if (isRecord(before) && isRecord(after)) {
     const keys = changedFields(before, after);
     const parts = (o: Record<string, unknown>) => keys.map((k) => `${k} ${said(o[k], names)}`).join(', ');
@@ -233,7 +180,7 @@ function said(value: unknown, names: Names): string {
     return Object.entries(value)
       .map(([k, v]) => `${k} ${said(v, names)}`)
       .join(' ');
-  return names.get(String(value)) ?? String(value);
+  return names[String(value)] ?? String(value);
 }
 
 const ACTIONS: Record<string, string> = {
@@ -257,6 +204,7 @@ const ACTIONS: Record<string, string> = {
   'role-deleted': 'deleted a role',
   'limits-changed': 'changed limits',
   imported: 'imported a sheet',
+  'web-link-taken-out': 'took out a web link: a call can’t end at one',
 };
 
 function actEntry(r: Found): HistoryEntry {
@@ -270,10 +218,10 @@ function actEntry(r: Found): HistoryEntry {
     undone: false,
     kind: '',
     id: r.object_id as string | null,
-    label: '',
+    label: typeof detail.of === 'string' ? detail.of : '',
     action: ACTIONS[r.action as string] ?? (r.action as string),
     fields: Object.entries(detail)
-      .filter(([k]) => k !== 'batch')
+      .filter(([k]) => k !== 'batch' && k !== 'of')
       .map(([title, v]) => ({ title, before: '', after: typeof v === 'string' ? v : JSON.stringify(v) })),
   };
 }

@@ -1,85 +1,98 @@
 import type { z } from 'zod';
-import { inputErrors, type InputError } from '@/core/plan';
+import { contract, type Facts, type OperationName } from '@/contract';
+import type { OneError } from '@/contract/shared';
+import { inputErrors } from '@/core/plan';
 import { sessionActor } from '../access/accounts';
 import { Refused, demand, type Actor } from '../access/rights';
 import { tokenActor } from '../access/tokens';
-import { DatabaseGone } from '../db/pool';
-import { EditRefused } from '../draft/edit';
+import { DatabaseBusy, DatabaseGone } from '../db/pool';
+import { Dropped, EngineAway } from '../engine';
 import { log } from '../log';
-import type { Operation } from './operation';
+import { handlers } from '../operations';
+import type { AnyHandler } from '../operations/handler';
+import { addressOf, cookieOf, isOurOwnPage, jsonBody, octets } from './request';
+import { routeOf } from './routes';
 
-export const SESSION_COOKIE = 'polydrome_session';
 const MOST_BODY_BYTES = 2 * 1024 * 1024;
 
-interface Knock<Q, B> {
-  actor: Actor;
-  query: Q;
-  body: B;
-  /** the file that the body is, where the operation takes one */
-  file: Buffer;
-  params: Record<string, string>;
-  address: string;
-  request: Request;
+/**
+ * Answers a request below /api/v1: finds its operation, who asks and whether they may, reads query and body once by their
+ * schemas, and turns every refusal into status, path and sentence.
+ */
+export async function serve(request: Request, path: readonly string[]): Promise<Response> {
+  try {
+    const found = routeOf(request.method === 'HEAD' ? 'GET' : request.method, path);
+    if (found.name === null) return nothingHere(found.methods);
+    return await answered(found.name, contract[found.name], request, found.params);
+  } catch (e) {
+    return refusal(e);
+  }
 }
 
-type Handler<Q, B> = (knock: Knock<Q, B>) => Promise<unknown>;
-type Context = { params: Promise<Record<string, string>> };
+function nothingHere(methods: readonly string[]): Response {
+  if (methods.length === 0)
+    return answer(404, [
+      { code: 'no-such-path', path: '', sentence: 'There is nothing here; /api/v1/openapi.json lists what there is.' },
+    ]);
+  const refused = answer(405, [
+    { code: 'no-such-method', path: '', sentence: `This takes ${methods.join(' and ')}; see /api/v1/openapi.json.` },
+  ]);
+  refused.headers.set('allow', methods.join(', '));
+  return refused;
+}
 
-/**
- * A route of the API from its operation: finds out who asks, checks the right, parses query and body once, and turns every
- * refusal into status, path and sentence. What the handler gives becomes JSON, unless it is a Response.
- */
-export function door<Q extends z.ZodType, B extends z.ZodType>(
-  operation: Operation<Q, B>,
-  handler: Handler<z.output<Q>, z.output<B>>,
-): (request: Request, context: Context) => Promise<Response> {
-  return async (request, context) => {
-    try {
-      const address = addressOf(request);
-      // What needs no sign-in asks for none: a page that looks after our health is no sign of life of its reader.
-      const actor = operation.right === null ? null : await actorOf(request, address);
-      if (operation.right !== null && !actor)
-        throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
-      if (actor?.mustChange && !(operation.path === '/account/password' || operation.path.startsWith('/session')))
-        throw new Refused(403, 'must-change', 'Change the password that somebody else has given you first.');
-      if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
-      const query = operation.query
-        ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query')
-        : undefined;
-      const body = operation.body ? parsed(operation.body, await jsonBody(request), '') : undefined;
-      const file = operation.fileBytes ? await octets(request, operation.fileBytes) : Buffer.alloc(0);
-      const params = await context.params;
-      const result = await handler({
-        actor: actor!,
-        query: query as z.output<Q>,
-        body: body as z.output<B>,
-        file,
-        params,
-        address,
-        request,
-      });
-      return result instanceof Response
-        ? result
-        : Response.json(result ?? { ok: true }, { headers: { 'cache-control': 'no-store' } });
-    } catch (e) {
-      return refusal(e);
-    }
-  };
+async function answered(
+  name: OperationName,
+  operation: Facts,
+  request: Request,
+  params: Record<string, string>,
+): Promise<Response> {
+  const address = addressOf(request);
+  // What needs no sign-in asks for none: a page that looks after our health is no sign of life of its reader.
+  const actor = operation.right === null ? null : await actorOf(request, address);
+  if (operation.right !== null && !actor)
+    throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
+  if (actor?.mustChange && name !== 'ownPassword' && name !== 'signOut')
+    throw new Refused(403, 'must-change', 'Change the password that somebody else has given you first.');
+  if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
+  const query = operation.query
+    ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query')
+    : undefined;
+  const body = operation.body ? parsed(operation.body, await jsonBody(request, MOST_BODY_BYTES), '') : undefined;
+  const file = operation.fileBytes ? await octets(request, operation.fileBytes) : Buffer.alloc(0);
+  const handler = handlers[name] as AnyHandler;
+  const result = await handler({ actor: actor!, query, body, file, params, address, request });
+  if (result instanceof Response) return result;
+  const value = result ?? { ok: true };
+  checkAnswer(name, operation, value);
+  return Response.json(value, { headers: { 'cache-control': 'no-store' } });
+}
+
+/** In development and tests every answer is held against its schema: what the contract does not say is a bug. */
+function checkAnswer(name: OperationName, operation: Facts, value: unknown): void {
+  if (process.env.NODE_ENV === 'production' && process.env.POLYDROME_CHECK_ANSWERS !== '1') return;
+  // The plan is what it was read as; it is checked where it is written.
+  if (!operation.answer || name === 'plan') return;
+  const result = operation.answer.safeParse(JSON.parse(JSON.stringify(value)));
+  if (!result.success)
+    throw new Error(`the answer of ${name} is not what the contract says: ${JSON.stringify(result.error.issues[0])}`);
 }
 
 /** Any error as an answer; what is not ours is logged and says nothing of itself. */
 function refusal(e: unknown): Response {
   if (e instanceof InputRefused) return answer(e.status, e.errors);
-  if (e instanceof EditRefused) return answer(e.status, e.errors, e.detail);
-  if (e instanceof Refused) return answer(e.status, [{ code: e.code, path: e.path, sentence: e.message }], e.detail);
+  if (e instanceof Refused) return answer(e.status, e.errors, e.detail);
   if (e instanceof DatabaseGone) return answer(503, [{ code: 'database-gone', path: '', sentence: e.message }]);
+  if (e instanceof DatabaseBusy) return answer(503, [{ code: 'database-busy', path: '', sentence: e.message }]);
+  if (e instanceof EngineAway) return answer(503, [{ code: 'engine-away', path: '', sentence: e.message }]);
+  if (e instanceof Dropped) return answer(409, [{ code: 'superseded', path: '', sentence: e.message }]);
   log.error({ err: e }, 'request failed');
   return answer(500, [
     { code: 'our-fault', path: '', sentence: 'Something broke on our side; nothing was changed. The log says more.' },
   ]);
 }
 
-function answer(status: number, errors: InputError[], detail?: Record<string, unknown>): Response {
+function answer(status: number, errors: OneError[], detail?: Record<string, unknown>): Response {
   return Response.json(
     { error: { ...errors[0], ...detail }, errors },
     { status, headers: { 'cache-control': 'no-store' } },
@@ -89,51 +102,15 @@ function answer(status: number, errors: InputError[], detail?: Record<string, un
 /** Input that no schema takes: 400 with every error. */
 class InputRefused extends Error {
   readonly status = 400;
-  constructor(readonly errors: InputError[]) {
+  constructor(readonly errors: OneError[]) {
     super(errors[0]?.sentence);
   }
 }
 
-function parsed<T extends z.ZodType>(schema: T, value: unknown, base: string): z.output<T> {
+function parsed(schema: z.ZodType, value: unknown, base: string): unknown {
   const result = schema.safeParse(value);
   if (!result.success) throw new InputRefused(inputErrors(result.error, base));
   return result.data;
-}
-
-/** The body as JSON, counted while it streams in, so that a large one is refused before it is held. */
-async function jsonBody(request: Request): Promise<unknown> {
-  const body = await octets(request, MOST_BODY_BYTES);
-  try {
-    return JSON.parse(body.toString('utf8') || '{}');
-  } catch {
-    throw new Refused(400, 'not-json', 'The body is no JSON.');
-  }
-}
-
-async function octets(request: Request, most: number): Promise<Buffer> {
-  const tooLarge = () =>
-    new Refused(413, 'too-large', `The body is larger than ${most / 1024 / 1024} MiB; send it in parts.`);
-  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  const reader = request.body?.getReader();
-  while (reader) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    size += value.byteLength;
-    if (size > most) {
-      await reader.cancel();
-      throw tooLarge();
-    }
-    chunks.push(value);
-  }
-  return Buffer.concat(chunks);
-}
-
-/** The client's address; the application listens on loopback, so only a proxy that is trusted can say otherwise. */
-export function addressOf(request: { headers: Headers }): string {
-  const forwarded = process.env.POLYDROME_TRUST_PROXY === '1' ? request.headers.get('x-forwarded-for') : null;
-  return forwarded?.split(',').at(-1)?.trim().slice(0, 45) || '127.0.0.1';
 }
 
 async function actorOf(request: Request, address: string): Promise<Actor | null> {
@@ -145,26 +122,7 @@ async function actorOf(request: Request, address: string): Promise<Actor | null>
   }
   const token = cookieOf(request);
   if (!token) return null;
-  if (request.method !== 'GET' && !isOurOwnPage(request))
+  if (request.method !== 'GET' && request.method !== 'HEAD' && !isOurOwnPage(request))
     throw new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
   return sessionActor(token, address);
-}
-
-/** Attributes of the session's cookie; Secure where a trusted proxy says that the reader came by TLS. */
-export function cookieAttributes(request: Request): string {
-  const tls = process.env.POLYDROME_TRUST_PROXY === '1' && request.headers.get('x-forwarded-proto') === 'https';
-  return `Path=/; HttpOnly; SameSite=Strict${tls ? '; Secure' : ''}`;
-}
-
-export function cookieOf(request: Request): string | null {
-  const found = (request.headers.get('cookie') ?? '').split(/;\s*/).find((c) => c.startsWith(`${SESSION_COOKIE}=`));
-  return found ? found.slice(SESSION_COOKIE.length + 1) : null;
-}
-
-/** Whether a request with a cookie was made by one of our pages (Fetch Metadata; Origin for older browsers). */
-function isOurOwnPage(request: Request): boolean {
-  const site = request.headers.get('sec-fetch-site');
-  if (site) return site === 'same-origin';
-  const origin = request.headers.get('origin');
-  return origin !== null && new URL(origin).host === request.headers.get('host');
 }

@@ -1,11 +1,14 @@
 import { z } from 'zod';
-import { operations } from './operations';
-import type { Operation } from './operation';
+import { PATHS, contract, type Facts, type OperationName } from '@/contract';
+import { errors } from '@/contract/shared';
 
-/** The OpenAPI 3.1 document, made from the operations that the doors use. */
+/** The OpenAPI 3.1 document, made from the contract that the doors use. */
 export function openApiDocument(): Record<string, unknown> {
   const paths: Record<string, Record<string, unknown>> = {};
-  for (const [name, o] of Object.entries(operations)) (paths[o.path] ??= {})[o.method] = describe(name, o as Operation);
+  for (const name of Object.keys(PATHS) as OperationName[]) {
+    const [method, path] = PATHS[name];
+    (paths[path] ??= {})[method.toLowerCase()] = describe(name, contract[name]);
+  }
   return {
     openapi: '3.1.0',
     info: {
@@ -23,24 +26,24 @@ export function openApiDocument(): Record<string, unknown> {
   };
 }
 
-const oneError = z.looseObject({ code: z.string(), path: z.string(), sentence: z.string() });
-const errors = z.object({ error: oneError, errors: z.array(oneError) });
-
-function describe(name: string, o: Operation): Record<string, unknown> {
-  const inPath = [...o.path.matchAll(/\{(\w+)\}/g)].map((m) => ({
+function describe(name: OperationName, o: Facts): Record<string, unknown> {
+  const inPath = [...PATHS[name][1].matchAll(/\{(\w+)\}/g)].map((m) => ({
     name: m[1],
     in: 'path',
     required: true,
     schema: { type: 'string' },
   }));
+  const body = o.body
+    ? { 'application/json': { schema: schema(o.body, 'input') } }
+    : o.fileBytes
+      ? { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } }
+      : null;
   return {
     operationId: name,
     summary: o.summary,
     ...(o.right === null ? { security: [] } : { description: `Needs the right: ${o.right}.` }),
     parameters: [...inPath, ...inQuery(o.query)],
-    ...(o.body
-      ? { requestBody: { required: true, content: { 'application/json': { schema: schema(o.body, 'input') } } } }
-      : {}),
+    ...(body ? { requestBody: { required: true, content: body } } : {}),
     responses: {
       200: {
         description: 'Done',

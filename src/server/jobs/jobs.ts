@@ -1,60 +1,69 @@
 import { v7 as uuid } from 'uuid';
-import { Refused, may, type Actor } from '../access/rights';
-import { change, reading, rows } from '../db/pool';
+import type { JOB_KINDS, Job } from '@/contract/work';
+import { Refused, demand, may, type Actor } from '../access/rights';
+import { change, reading, rows, writing, type Row, type SqlValue } from '../db/pool';
 
 /* Long work as rows (ARCHITECTURE principle 8): asked for by a request, done by a worker, looked at and stopped meanwhile. */
 
-export const JOB_KINDS = ['import-check', 'import-apply', 'bulk-edit', 'undo'] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
-export type JobState = 'waiting' | 'running' | 'done' | 'refused' | 'stopped' | 'failed';
 
-export interface Job {
-  id: string;
-  kind: JobKind;
-  state: JobState;
-  /** how far it is, of how much, and at what */
-  done: number;
-  total: number;
-  doing: string;
-  madeAt: string;
-  endedAt: string | null;
-  /** what came out of it, or `error` */
-  result: Record<string, unknown> | null;
-}
+/** Lanes are worked side by side: what is quick never waits behind what is long. */
+export const LANES = ['edits', 'checks'] as const;
+export type Lane = (typeof LANES)[number];
+const LANE_OF: Record<JobKind, Lane> = {
+  'import-check': 'checks',
+  'import-apply': 'edits',
+  'bulk-edit': 'edits',
+  undo: 'edits',
+};
 
-/** Asks for long work in the name of an actor; gives the id to look for. */
-export async function addJob(actor: Actor, kind: JobKind, input: Record<string, unknown>): Promise<{ job: string }> {
+/** Asks for long work in the name of an actor, at once or from a moment on; gives the id to look for. */
+export async function addJob(
+  actor: Actor,
+  kind: JobKind,
+  input: Record<string, unknown>,
+  runAt = new Date(),
+): Promise<{ job: string }> {
   const id = uuid();
-  await reading((c) =>
-    change(c, 'INSERT INTO job (id, kind, input, account, address, made_at) VALUES (?, ?, ?, ?, ?, ?)', [
+  await writing((c) =>
+    change(c, 'INSERT INTO job (id, kind, lane, input, account, address, made_at, run_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [
       id,
       kind,
+      LANE_OF[kind],
       JSON.stringify(input),
       actor.account,
       actor.address,
       new Date(),
+      runAt,
     ]),
   );
   return { job: id };
 }
 
+function fromRow(r: Row): Job {
+  return {
+    id: r.id as string,
+    kind: r.kind as JobKind,
+    state: r.state as Job['state'],
+    done: r.done as number,
+    total: r.total as number,
+    doing: r.doing as string,
+    attempts: r.attempts as number,
+    madeAt: (r.made_at as Date).toISOString(),
+    runAt: (r.run_at as Date).toISOString(),
+    endedAt: (r.ended_at as Date | null)?.toISOString() ?? null,
+    result: (typeof r.result === 'string' ? JSON.parse(r.result) : r.result) as Job['result'],
+  };
+}
+
+const COLUMNS = 'id, kind, state, done, total, doing, attempts, made_at, run_at, ended_at, result';
+
 /** A job of one's own, or anybody's for those who manage administrators. */
 export async function readJob(actor: Actor, id: string): Promise<Job> {
-  const [found] = await reading((c) =>
-    rows(c, 'SELECT * FROM job WHERE id = ? AND (account = ? OR ?)', [id, actor.account, may(actor, 'administer')]),
-  );
+  const values: SqlValue[] = [id, actor.account, may(actor, 'administer')];
+  const [found] = await reading((c) => rows(c, `SELECT ${COLUMNS} FROM job WHERE id = ? AND (account = ? OR ?)`, values));
   if (!found) throw new Refused(404, 'no-such-job', 'There is no such work of yours.');
-  return {
-    id,
-    kind: found.kind as JobKind,
-    state: found.state as JobState,
-    done: found.done as number,
-    total: found.total as number,
-    doing: found.doing as string,
-    madeAt: (found.made_at as Date).toISOString(),
-    endedAt: (found.ended_at as Date | null)?.toISOString() ?? null,
-    result: (typeof found.result === 'string' ? JSON.parse(found.result) : found.result) as Job['result'],
-  };
+  return fromRow(found);
 }
 
 /** What stopped work tells. */
@@ -63,12 +72,40 @@ export const STOPPED = { sentence: 'Stopped; nothing was changed.' };
 /** Asks work to stop. What waits is stopped at once; what runs stops at its next step, and then nothing of it has happened. */
 export async function stopJob(actor: Actor, id: string): Promise<Job> {
   await readJob(actor, id);
-  await reading((c) =>
+  await writing((c) =>
     change(
       c,
       "UPDATE job SET ended_at = IF(state = 'waiting', ?, ended_at), result = IF(state = 'waiting', ?, result), state = IF(state = 'waiting', 'stopped', state), stop_asked = 1 WHERE id = ? AND state IN ('waiting', 'running')",
       [new Date(), JSON.stringify(STOPPED), id],
     ),
   );
+  return readJob(actor, id);
+}
+
+/** Work that failed again and again and was given up, newest first. */
+export async function deadJobs(actor: Actor): Promise<(Job & { who: string })[]> {
+  demand(actor, 'administer');
+  const found = await reading((c) =>
+    rows(
+      c,
+      `SELECT ${COLUMNS.split(', ')
+        .map((n) => `j.${n}`)
+        .join()}, a.name AS who FROM job j JOIN account a ON a.id = j.account WHERE j.state = 'dead' ORDER BY j.ended_at DESC LIMIT 100`,
+    ),
+  );
+  return found.map((r) => ({ ...fromRow(r), who: r.who as string }));
+}
+
+/** Tries work that was given up once more, from the beginning. */
+export async function retryJob(actor: Actor, id: string): Promise<Job> {
+  demand(actor, 'administer');
+  const touched = await writing((c) =>
+    change(
+      c,
+      "UPDATE job SET state = 'waiting', attempts = 0, run_at = ?, ended_at = NULL, result = NULL, stop_asked = 0, done = 0, total = 0 WHERE id = ? AND state = 'dead'",
+      [new Date(), id],
+    ),
+  );
+  if (touched === 0) throw new Refused(404, 'no-such-job', 'There is no such work that was given up.');
   return readJob(actor, id);
 }

@@ -1,20 +1,20 @@
+import { v7 as uuid } from 'uuid';
 import { accountActor } from '../access/accounts';
 import { Refused, type Actor } from '../access/rights';
-import { DatabaseGone, change, reading, rows, transaction, type Queryable } from '../db/pool';
-import { EditRefused } from '../draft/edit';
+import { DatabaseGone, change, rows, writing, type Writer } from '../db/pool';
 import { log } from '../log';
-import { STOPPED, type JobKind } from './jobs';
+import { STOPPED, type JobKind, type Lane } from './jobs';
 
-/* Takes waiting jobs one after the other. Several workers may run: a job belongs to the one that holds its lease. */
+/* Takes waiting jobs of a lane one after the other. Several workers may run: a job belongs to the one that holds its lease. */
 
 /** What a job's work is given. */
 export interface Work {
   actor: Actor;
   job: string;
-  /** says how far it is; throws `Stopped` when somebody asked for that */
+  /** says how far it is; throws `Stopped` when somebody asked for that. A step that is new is always told, so that Stop works between any two */
   onProgress: (done: number, total: number, doing: string) => Promise<void>;
   /** marks the job as done inside the caller's transaction, so that what it did and that it did it are one thing */
-  doneInside: (connection: Queryable, result: Record<string, unknown>) => Promise<void>;
+  doneInside: (connection: Writer, result: Record<string, unknown>) => Promise<void>;
 }
 
 /** The work of one kind of job; what it gives is kept as the job's result. */
@@ -22,8 +22,14 @@ export type Handler = (input: Record<string, unknown>, work: Work) => Promise<Re
 
 export class Stopped extends Error {}
 
+/** The lease was lost, to another worker that took this one for dead: nothing of the work may count. */
+class Lost extends Error {}
+
 const LEASE_MS = 30_000;
+const RENEW_MS = 8_000;
 const TELL_EVERY_MS = 150;
+/** Pauses before work is begun again after a failure; when they are used up it is given up. */
+const PAUSES_MS = [1_000, 5_000, 30_000, 120_000];
 
 interface Taken {
   id: string;
@@ -31,28 +37,44 @@ interface Taken {
   input: unknown;
   account: string;
   address: string;
+  attempts: number;
 }
 
-/** Takes the oldest job that waits, or whose worker has died; null when there is none. */
-async function take(): Promise<Taken | null> {
-  return transaction(async (c) => {
+/** Takes the oldest job of a lane that is due, or whose worker has died; null when there is none. */
+async function take(lane: Lane, owner: string): Promise<Taken | null> {
+  return writing(async (c) => {
     const now = new Date();
     const [found] = await rows<Taken>(
       c,
-      "SELECT id, kind, input, account, address FROM job WHERE state = 'waiting' OR (state = 'running' AND lease_until < ?) ORDER BY made_at LIMIT 1 FOR UPDATE SKIP LOCKED",
-      [now],
+      "SELECT id, kind, input, account, address, attempts FROM job WHERE lane = ? AND ((state = 'waiting' AND run_at <= ?) OR (state = 'running' AND lease_until < ?)) ORDER BY run_at LIMIT 1 FOR UPDATE SKIP LOCKED",
+      [lane, now, now],
     );
     if (!found) return null;
-    await change(c, "UPDATE job SET state = 'running', lease_until = ? WHERE id = ?", [
+    await change(c, "UPDATE job SET state = 'running', lease_until = ?, owner = ?, attempts = attempts + 1 WHERE id = ?", [
       new Date(now.getTime() + LEASE_MS),
+      owner,
       found.id,
     ]);
-    return found;
+    return { ...found, attempts: found.attempts + 1 };
   });
 }
 
-async function end(connection: Queryable, id: string, state: string, result: Record<string, unknown>): Promise<void> {
-  await change(connection, "UPDATE job SET state = ?, result = ?, ended_at = ?, doing = '' WHERE id = ?", [
+/** Ends a job that is still ours; throws `Lost` when it is not, and `Stopped` when it is done but somebody asked it to stop. */
+async function end(
+  c: Writer,
+  { id }: Taken,
+  owner: string,
+  state: string,
+  result: Record<string, unknown>,
+): Promise<void> {
+  const [row] = await rows<{ owner: string | null; stop_asked: number }>(
+    c,
+    'SELECT owner, stop_asked FROM job WHERE id = ? FOR UPDATE',
+    [id],
+  );
+  if (row?.owner !== owner) throw new Lost('the lease of this work was lost');
+  if (state === 'done' && row.stop_asked === 1) throw new Stopped('stopped');
+  await change(c, "UPDATE job SET state = ?, result = ?, ended_at = ?, doing = '', owner = NULL WHERE id = ?", [
     state,
     JSON.stringify(result),
     new Date(),
@@ -60,52 +82,95 @@ async function end(connection: Queryable, id: string, state: string, result: Rec
   ]);
 }
 
-/** Does one waiting job with the handler of its kind; false when none waits. */
-export async function workOnce(handlers: Record<JobKind, Handler>): Promise<boolean> {
-  const job = await take();
+/** Does one due job of a lane with the handler of its kind; false when none is due. */
+export async function workOnce(handlers: Record<JobKind, Handler>, lane: Lane): Promise<boolean> {
+  const owner = uuid();
+  const job = await take(lane, owner);
   if (!job) return false;
+  let lost = false;
+  const renew = setInterval(() => {
+    void renewed(job.id, owner)
+      .then((ours) => (lost ||= !ours))
+      .catch(() => undefined);
+  }, RENEW_MS);
   let told = 0;
-  let marked = false;
+  let step = '';
   const onProgress: Work['onProgress'] = async (done, total, doing) => {
+    if (lost) throw new Lost('the lease of this work was lost');
     const now = Date.now();
-    if (now - told < TELL_EVERY_MS && done < total) return;
+    const what = doing.replace(/[0-9]+/g, '');
+    if (what === step && now - told < TELL_EVERY_MS && done < total) return;
+    step = what;
     told = now;
-    const stop = await reading(async (c) => {
-      await change(c, 'UPDATE job SET done = ?, total = ?, doing = ?, lease_until = ? WHERE id = ?', [
-        done,
-        total,
-        doing,
-        new Date(now + LEASE_MS),
-        job.id,
-      ]);
+    const stop = await writing(async (c) => {
+      const touched = await change(
+        c,
+        'UPDATE job SET done = ?, total = ?, doing = ?, lease_until = ? WHERE id = ? AND owner = ?',
+        [done, total, doing, new Date(now + LEASE_MS), job.id, owner],
+      );
+      if (touched === 0) throw new Lost('the lease of this work was lost');
       const [row] = await rows<{ stop_asked: number }>(c, 'SELECT stop_asked FROM job WHERE id = ?', [job.id]);
       return row?.stop_asked === 1;
     });
     if (stop) throw new Stopped('stopped');
   };
   try {
-    const actor = await accountActor(job.account, job.address);
-    if (!actor) throw new Refused(403, 'blocked', 'Whoever asked for this has no account any more.');
-    const input = (typeof job.input === 'string' ? JSON.parse(job.input) : job.input) as Record<string, unknown>;
-    const doneInside: Work['doneInside'] = async (c, result) => {
-      await end(c, job.id, 'done', result);
-      marked = true;
-    };
-    const result = await handlers[job.kind](input, { actor, job: job.id, onProgress, doneInside });
-    if (!marked) await reading((c) => end(c, job.id, 'done', result));
+    await done(job, owner, handlers[job.kind], onProgress);
   } catch (e) {
-    if (e instanceof DatabaseGone) throw e;
-    await reading((c) => end(c, job.id, ...ending(e)));
+    await failed(job, owner, e);
+  } finally {
+    clearInterval(renew);
   }
   return true;
 }
 
-/** State and result of work that did not come to its end. */
-function ending(e: unknown): [string, Record<string, unknown>] {
+async function renewed(id: string, owner: string): Promise<boolean> {
+  const until = new Date(Date.now() + LEASE_MS);
+  return (await writing((c) => change(c, 'UPDATE job SET lease_until = ? WHERE id = ? AND owner = ?', [until, id, owner]))) > 0;
+}
+
+async function done(job: Taken, owner: string, handler: Handler, onProgress: Work['onProgress']): Promise<void> {
+  if (job.attempts > PAUSES_MS.length + 1) throw new Error('its worker died again and again');
+  const actor = await accountActor(job.account, job.address);
+  if (!actor) throw new Refused(403, 'blocked', 'Whoever asked for this has no account any more.');
+  const input = (typeof job.input === 'string' ? JSON.parse(job.input) : job.input) as Record<string, unknown>;
+  let marked = false;
+  const doneInside: Work['doneInside'] = async (c, result) => {
+    await end(c, job, owner, 'done', result);
+    marked = true;
+  };
+  const result = await handler(input, { actor, job: job.id, onProgress, doneInside });
+  if (!marked) await writing((c) => end(c, job, owner, 'done', result));
+}
+
+/** What becomes of work that did not come to its end: told, begun again later, or given up. */
+async function failed(job: Taken, owner: string, e: unknown): Promise<void> {
+  if (e instanceof Lost) return;
+  const [state, result] = ending(e);
+  if (state !== null) return writing((c) => end(c, job, owner, state, result));
+  log.error({ err: e, job: job.id, attempts: job.attempts }, 'work failed');
+  const pause = PAUSES_MS[job.attempts - 1];
+  const given = await writing(async (c) => {
+    if (pause === undefined) {
+      await end(c, job, owner, 'dead', {
+        sentence: `This failed ${job.attempts} times and was given up; nothing was changed. The log says more.`,
+      });
+      return;
+    }
+    await change(
+      c,
+      "UPDATE job SET state = 'waiting', owner = NULL, run_at = ?, done = 0, total = 0, doing = '' WHERE id = ? AND owner = ?",
+      [new Date(Date.now() + pause), job.id, owner],
+    );
+  });
+  // Without the database there is nothing to take; whoever loops waits a little.
+  if (e instanceof DatabaseGone) throw e;
+  return given;
+}
+
+/** State and result of work that came to an end that is told; null where it is worth another try. */
+function ending(e: unknown): [string, Record<string, unknown>] | [null, null] {
   if (e instanceof Stopped) return ['stopped', STOPPED];
-  if (e instanceof EditRefused) return ['refused', { errors: e.errors.slice(0, 200), ...e.detail }];
-  if (e instanceof Refused)
-    return ['refused', { errors: [{ code: e.code, path: e.path, sentence: e.message }], ...e.detail }];
-  log.error({ err: e }, 'job failed');
-  return ['failed', { sentence: 'Something broke on our side; nothing was changed. The log says more.' }];
+  if (e instanceof Refused) return ['refused', { errors: e.errors.slice(0, 200), ...e.detail }];
+  return [null, null];
 }

@@ -1,29 +1,16 @@
 import { v7 as uuid } from 'uuid';
-import { z } from 'zod';
-import { FORWARD_WHEN, type Situation } from '@/core/routing';
-import { demandFor } from '../access/areas';
+import type { ForwardingInput } from '@/contract/calls';
+import type { ForwardWhen, Situation } from '@/core/routing';
 import { recordHistory } from '../access/history';
-import { Refused, demand, type Actor } from '../access/rights';
-import { change, reading, rows, transaction, type Queryable } from '../db/pool';
-import { draftPlan, livePlan } from '../draft/store';
+import { demand, type Actor } from '../access/rights';
+import { change, reading, rows, writing, type Writer } from '../db/pool';
+import { ask } from '../engine';
 
 /* Personal forwarding acts at once and keeps its times, beside draft and revisions (ARCHITECTURE principle 6). */
 
-export const forwardingSchema = z.strictObject({
-  when: z.enum(FORWARD_WHEN),
-  /** null ends it */
-  to: z
-    .string()
-    .regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #')
-    .nullable(),
-  /** when it ends by itself; null: when somebody ends it */
-  until: z.iso.datetime({ offset: true }).nullable().default(null),
-});
-export type ForwardingInput = z.output<typeof forwardingSchema>;
-
 export interface Forwarding {
   extension: string;
-  when: (typeof FORWARD_WHEN)[number];
+  when: ForwardWhen;
   to: string;
   since: string;
   until: string | null;
@@ -32,15 +19,10 @@ export interface Forwarding {
 /** Sets or ends one forwarding of an extension, at once. */
 export async function setForwarding(actor: Actor, extension: string, input: ForwardingInput): Promise<void> {
   demand(actor, 'setForwarding');
-  const [draft, live] = await Promise.all([draftPlan(), livePlan()]);
-  const found = [draft, live].flatMap(({ plan }) => {
-    const e = plan.extensions.find((x) => x.id === extension);
-    return e ? [{ plan, e }] : [];
-  })[0];
-  if (!found) throw new Refused(404, 'no-such-object', 'There is no such extension.');
-  demandFor(actor, 'setForwarding', found.plan, 'extension', found.e);
+  const { where, label } = await ask('one', { reader: actor, kind: 'extension', id: extension });
+  demand(actor, 'setForwarding', where, label);
   const now = new Date();
-  await transaction(async (c) => {
+  await writing(async (c) => {
     await change(
       c,
       "UPDATE state_entry SET until = ? WHERE kind = 'forwarding' AND subject = ? AND (until IS NULL OR until > ?) AND JSON_VALUE(value, '$.when') = ?",
@@ -54,13 +36,14 @@ export async function setForwarding(actor: Actor, extension: string, input: Forw
         { when: input.when, to: input.to },
         input.until ? new Date(input.until) : null,
       );
+    const action = input.to === null ? 'forwarding-ended' : 'forwarding-set';
+    await recordHistory(c, actor, { action, object: extension, of: label, detail: { ...input } });
   });
-  await recordHistory(actor, input.to === null ? 'forwarding-ended' : 'forwarding-set', extension, { ...input });
 }
 
 /** Ends forwarding inside a caller's transaction: of an extension, or of anybody to some digits. */
 export async function endForwardingInside(
-  connection: Queryable,
+  connection: Writer,
   which: { extension: string } | { to: string },
 ): Promise<void> {
   const [where, value] =
@@ -74,7 +57,7 @@ export async function endForwardingInside(
 
 /** Begins forwarding inside a caller's transaction; `until` null is without an end. */
 export async function addForwardingInside(
-  connection: Queryable,
+  connection: Writer,
   actor: Actor,
   extension: string,
   value: { when: Forwarding['when']; to: string },

@@ -1,27 +1,22 @@
 import { pinRefusal } from '@/core/plan';
-import { demandFor } from '../access/areas';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
 import { keepSecret } from '../access/secrets';
-import { transaction } from '../db/pool';
-import { draftPlan, livePlan } from '../draft/store';
+import { writing } from '../db/pool';
+import { ask } from '../engine';
 
 /** Sets a mailbox PIN; it acts at once and is kept as a hash. */
 export async function setPin(actor: Actor, mailbox: string, pin: string): Promise<void> {
   demand(actor, 'resetPin');
-  const plans = await Promise.all([draftPlan(), livePlan()]);
-  const found = plans.flatMap(({ plan }) => {
-    const box = plan.mailboxes.find((m) => m.id === mailbox);
-    return box ? [{ plan, box }] : [];
-  })[0];
-  if (!found) throw new Refused(404, 'no-such-object', 'There is no such mailbox.');
-  demandFor(actor, 'resetPin', found.plan, 'mailbox', found.box);
-  const least = found.plan.organisation.pinLeastDigits;
-  for (const extension of plans.flatMap((p) => p.plan.extensions.filter((e) => e.mailbox === mailbox)))
-    refuseWeak(pin, extension.digits, 'pin', least);
+  const { where, label, organisation } = await ask('one', { reader: actor, kind: 'mailbox', id: mailbox });
+  demand(actor, 'resetPin', where, label);
+  const least = organisation.pinLeastDigits;
+  for (const digits of await ask('digitsOfMailbox', { id: mailbox })) refuseWeak(pin, digits, 'pin', least);
   refuseWeak(pin, null, 'pin', least);
-  await transaction((c) => keepSecret(c, actor, mailbox, 'pin', pin));
-  await recordHistory(actor, 'pin-set', mailbox, null);
+  await writing(async (c) => {
+    await keepSecret(c, actor, mailbox, 'pin', pin);
+    await recordHistory(c, actor, { action: 'pin-set', object: mailbox, of: label });
+  });
 }
 
 /** Throws 422 with the reason when a PIN is too easy. */

@@ -3,10 +3,13 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Input } from '@/contract';
 import { call } from '../api';
 import { Act, Labelled, SelectBox, TextBox } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { useFocusNote } from '@/ui/workspace';
+
+type ForwardWhen = Input<'forwarding'>['body']['when'];
 
 export interface Forwarding {
   when: string;
@@ -33,7 +36,7 @@ export function ForwardingPart({
   may: boolean;
 }) {
   const router = useRouter();
-  const [when, setWhen] = useState('always');
+  const [when, setWhen] = useState<ForwardWhen>('always');
   const [to, setTo] = useState('');
   const [until, setUntil] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -41,8 +44,8 @@ export function ForwardingPart({
     'Forward to',
     'Digits as this phone would dial them, outside prefix included. Example: 2105, or 907700900123. Its class must allow forwarding there.',
   );
-  const put = async (body: { when: string; to: string | null; until?: string | null }) => {
-    const done = await call('PUT', `/extensions/${extension}/forwarding`, body);
+  const put = async (body: Input<'forwarding'>['body']) => {
+    const done = await call('forwarding', { params: { id: extension }, body });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) setTo('');
     router.refresh();
@@ -61,7 +64,7 @@ export function ForwardingPart({
             {f.until ? `, until ${f.until.slice(0, 10)}` : ''}
           </Box>
           {may ? (
-            <Act h="24px" onClick={() => put({ when: f.when, to: null })}>
+            <Act h="24px" onClick={() => put({ when: f.when as ForwardWhen, to: null })}>
               End it now
             </Act>
           ) : null}
@@ -71,7 +74,7 @@ export function ForwardingPart({
         <Flex gap="8px" align="flex-end" wrap="wrap">
           <Box w="190px">
             <Labelled title="Forward" htmlFor="forward-when">
-              <SelectBox id="forward-when" value={when} onChange={(e) => setWhen(e.target.value)}>
+              <SelectBox id="forward-when" value={when} onChange={(e) => setWhen(e.target.value as ForwardWhen)}>
                 {Object.entries(WHEN_WORDS).map(([k, w]) => (
                   <option key={k} value={k}>
                     {w}

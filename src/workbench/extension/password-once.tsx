@@ -13,10 +13,7 @@ export function PasswordOnce({ extension, mayMake = false }: { extension: string
   const [setting, setSetting] = useState(false);
   const [wanted, setWanted] = useState('');
   const get = async (make: boolean, own: string | null = null) => {
-    const got = await call<{ password: string }>('POST', `/extensions/${extension}/sip-password`, {
-      make,
-      password: own,
-    });
+    const got = await call('sipPassword', { params: { id: extension }, body: { make, password: own } });
     if (got.ok) setSetting(false);
     setPassword(got.ok ? got.value.password : null);
     setWrong(got.ok ? null : got.errors[0]!.sentence);

@@ -29,7 +29,7 @@ export function PinPart({
   const note = useFocusNote('PIN', NOTE);
   const weak = pin === '' ? null : pinRefusal(pin, digits);
   const set = async () => {
-    const done = await call('PUT', `/mailboxes/${mailbox}/pin`, { pin });
+    const done = await call('pin', { params: { id: mailbox }, body: { pin } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     setSaid(done.ok ? 'The new PIN works now.' : null);
     if (done.ok) setPin('');

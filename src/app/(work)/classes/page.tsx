@@ -1,6 +1,6 @@
 import { ClassesPage } from '@/features/classes/classes-page';
-import { classesData } from '@/server/lists';
+import { classes } from '@/server/pages/ledgers';
 
 export default async function Page() {
-  return <ClassesPage data={await classesData()} />;
+  return <ClassesPage data={await classes()} />;
 }

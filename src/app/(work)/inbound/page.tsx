@@ -1,6 +1,6 @@
 import { InboundPage } from '@/features/inbound/inbound-page';
-import { inboundData } from '@/server/lists';
+import { inbound } from '@/server/pages/ledgers';
 
 export default async function Page() {
-  return <InboundPage data={await inboundData()} />;
+  return <InboundPage data={await inbound()} />;
 }

@@ -1,8 +1,6 @@
 import { MailboxesPage } from '@/features/extensions/mailboxes-page';
-import { bulkOptions } from '@/server/bulk/options';
-import { ledgerPageData } from '@/server/ledger/page-data';
+import { longLedger } from '@/server/pages/ledgers';
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
-  const data = await ledgerPageData('mailbox', await searchParams, ['name', 'site', 'email']);
-  return <MailboxesPage data={data} bulk={await bulkOptions()} />;
+  return <MailboxesPage data={await longLedger('mailbox', await searchParams, ['name', 'site', 'email'])} />;
 }

@@ -1,6 +1,6 @@
 import { NumbersPage } from '@/features/numbers/numbers-page';
-import { ledgerPageData } from '@/server/ledger/page-data';
+import { longLedger } from '@/server/pages/ledgers';
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
-  return <NumbersPage data={await ledgerPageData('number', await searchParams)} />;
+  return <NumbersPage data={await longLedger('number', await searchParams)} />;
 }

@@ -1,6 +1,6 @@
 import { OutboundPage } from '@/features/outbound/outbound-page';
-import { outboundData } from '@/server/lists';
+import { outbound } from '@/server/pages/ledgers';
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ ladder?: string }> }) {
-  return <OutboundPage data={await outboundData((await searchParams).ladder)} />;
+  return <OutboundPage data={await outbound((await searchParams).ladder)} />;
 }

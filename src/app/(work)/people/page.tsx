@@ -1,7 +1,6 @@
 import { PeoplePage } from '@/features/people/people-page';
-import { bulkOptions } from '@/server/bulk/options';
-import { ledgerPageData } from '@/server/ledger/page-data';
+import { longLedger } from '@/server/pages/ledgers';
 
 export default async function Page({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
-  return <PeoplePage data={await ledgerPageData('person', await searchParams)} bulk={await bulkOptions()} />;
+  return <PeoplePage data={await longLedger('person', await searchParams)} />;
 }

@@ -1,7 +1,6 @@
 import { RevisionsPage } from '@/features/go-live/revisions-page';
-import { listRevisions } from '@/server/draft';
-import { pageActor } from '@/server/page';
+import { revisionsPage } from '@/server/pages/others';
 
 export default async function Page() {
-  return <RevisionsPage revisions={await listRevisions(await pageActor())} />;
+  return <RevisionsPage revisions={await revisionsPage()} />;
 }

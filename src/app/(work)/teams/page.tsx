@@ -1,6 +1,6 @@
 import { TeamsPage } from '@/features/teams/teams-page';
-import { teamsData } from '@/server/people/teams';
+import { teams } from '@/server/pages/ledgers';
 
 export default async function Page() {
-  return <TeamsPage data={await teamsData()} />;
+  return <TeamsPage data={await teams()} />;
 }

@@ -1,10 +1,10 @@
 import { TracePage } from '@/features/trace/trace-page';
-import { traceData } from '@/server/trace-page';
+import { tracePage } from '@/server/pages/others';
 
-export default async function Page({
-  searchParams,
-}: {
+interface Props {
   searchParams: Promise<{ from?: string; dial?: string; at?: string }>;
-}) {
-  return <TracePage data={await traceData(await searchParams)} />;
+}
+
+export default async function Page({ searchParams }: Props) {
+  return <TracePage data={await tracePage(await searchParams)} />;
 }

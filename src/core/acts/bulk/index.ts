@@ -1,7 +1,8 @@
 /** One change of many extensions, their people and mailboxes at once: what it would do, object by object. */
 import { z } from 'zod';
 import {
-  OBJECTS,
+  KINDS,
+  OBJECT_KINDS,
   fieldsOf,
   inputErrors,
   labelOf,
@@ -52,12 +53,13 @@ export const bulkChangeSchema = z
 export type BulkChange = z.output<typeof bulkChangeSchema>;
 
 /** One object that a bulk change alters. */
-export interface BulkLine {
-  kind: ObjectKind;
-  id: string;
-  label: string;
-  changes: { title: string; before: string; after: string }[];
-}
+export const bulkLineSchema = z.strictObject({
+  kind: z.enum(OBJECT_KINDS),
+  id: z.string(),
+  label: z.string(),
+  changes: z.array(z.strictObject({ title: z.string(), before: z.string(), after: z.string() })),
+});
+export type BulkLine = z.output<typeof bulkLineSchema>;
 
 export interface BulkResult {
   lines: BulkLine[];
@@ -79,7 +81,7 @@ export function planBulk(plan: Plan, extensions: readonly Extension[], change: B
   const take = (kind: ObjectKind, before: AnyObject | undefined, fields: Record<string, unknown>) => {
     if (!before || seen.has(before.id) || Object.keys(fields).length === 0) return;
     seen.add(before.id);
-    const parsed = OBJECTS[kind].schema.safeParse({ ...before, ...fields });
+    const parsed = KINDS[kind].schema.safeParse({ ...before, ...fields });
     const label = labelOf(kind, before);
     if (!parsed.success) {
       out.errors.push(...inputErrors(parsed.error).map((x) => ({ ...x, label })));

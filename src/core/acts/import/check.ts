@@ -1,7 +1,7 @@
 import { plainCell } from '../../formats';
-import { DIALABLE_KINDS } from '../../plan/destination-kinds';
+import { DIALLED_KINDS } from '../../plan';
 import {
-  OBJECTS,
+  KINDS,
   inputErrors,
   numberSpaceOf,
   objectsOf,
@@ -63,7 +63,7 @@ function cellsOfRow(row: readonly string[], settings: ImportSettings, at: number
 function newWork(plan: Plan, look: Lookup, settings: ImportSettings, makeId: () => string): RowWork {
   const spaceOf = (site: string) => numberSpaceOf(plan, site);
   const taken = new Map<string, { kind: ObjectKind; object: { id: string; name: string } }>();
-  for (const kind of DIALABLE_KINDS)
+  for (const kind of DIALLED_KINDS)
     for (const o of objectsOf(plan, kind) as unknown as {
       id: string;
       name: string;
@@ -136,7 +136,7 @@ function changedObjects(work: RowWork, out: readonly RowOutcome[]): ImportedObje
   const byRow = new Map(out.map((o) => [o.row, o]));
   const objects: ImportedObject[] = [];
   for (const { kind, before, after, row } of work.touched.values()) {
-    const parsed = OBJECTS[kind].schema.safeParse(after);
+    const parsed = KINDS[kind].schema.safeParse(after);
     const outcome = byRow.get(row);
     if (!parsed.success) {
       for (const e of inputErrors(parsed.error)) {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { lanternfold } from '../../../../demo/lanternfold';
 import { endsPlan } from '../../../../tests/support/ends-plan';
 import { readCsv, writeCsv } from '../../formats';
-import { OBJECTS, integrityErrors, objectsOf, readPlan, type AnyObject, type Plan } from '../../plan';
+import { KINDS, integrityErrors, objectsOf, readPlan, type AnyObject, type Plan } from '../../plan';
 import { checkSheet, matchColumns, writeSheet, type ImportResult, type ImportSettings } from './';
 
 const read = readPlan(lanternfold());
@@ -34,7 +34,7 @@ function check(rows: string[][], more: Partial<ImportSettings> = {}, plan: Plan 
 function imported(plan: Plan, result: ImportResult): Plan {
   const after = { ...plan } as unknown as Record<string, AnyObject[]>;
   for (const { kind, after: object } of result.objects) {
-    const { list } = OBJECTS[kind];
+    const { list } = KINDS[kind];
     after[list] = [...after[list]!.filter((o) => o.id !== object.id), object];
   }
   return after as unknown as Plan;

@@ -1,5 +1,6 @@
+import { z } from 'zod';
 import type { AnyObject, ObjectKind } from '../../plan';
-import type { ColumnKey, Mapping } from './columns';
+import { COLUMN_KEYS, type Mapping } from './columns';
 
 /** What a sheet is read with. */
 export interface ImportSettings {
@@ -15,21 +16,21 @@ export interface ImportSettings {
   leaveOut: readonly number[];
 }
 
-export interface CellError {
-  column: ColumnKey | null;
-  sentence: string;
-}
+const column = z.enum(COLUMN_KEYS);
+const cellError = z.strictObject({ column: column.nullable(), sentence: z.string() });
+export type CellError = z.output<typeof cellError>;
 
 /** What becomes of one row of a sheet. */
-export interface RowOutcome {
+export const rowOutcomeSchema = z.strictObject({
   /** position in the file, from 0 */
-  row: number;
-  action: 'add' | 'change' | 'same' | 'wrong' | 'left out';
-  digits: string;
-  name: string;
-  errors: CellError[];
-  changes: { column: ColumnKey; before: string; after: string }[];
-}
+  row: z.number(),
+  action: z.enum(['add', 'change', 'same', 'wrong', 'left out']),
+  digits: z.string(),
+  name: z.string(),
+  errors: z.array(cellError),
+  changes: z.array(z.strictObject({ column, before: z.string(), after: z.string() })),
+});
+export type RowOutcome = z.output<typeof rowOutcomeSchema>;
 
 /** One object to be written; `before` null: new. */
 export interface ImportedObject {

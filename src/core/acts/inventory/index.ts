@@ -12,6 +12,8 @@ export interface ListedNumbers {
 }
 
 export const MOST_LISTED = 10_000;
+/** Two numbers in any spelling and the words between them. */
+const LONGEST_ENTRY = 200;
 
 /** Between the first and last number of a range. */
 const RANGE = /\s+(?:to|till|bis|until|–|—|-)\s+|\s*(?:–|—|\.\.+|…)\s*/i;
@@ -41,6 +43,7 @@ export function readNumberList(text: string, place: NumberPlace): ListedNumbers[
 
 function readEntry(entry: string, place: NumberPlace, most: number): Pick<ListedNumbers, 'numbers' | 'wrong'> {
   const wrong = (sentence: string) => ({ numbers: [], wrong: sentence });
+  if (entry.length > LONGEST_ENTRY) return wrong(`“${entry.slice(0, 30)}…” is too long for a number or a range.`);
   const ends = entry.split(RANGE).filter((p) => p !== undefined && p !== '');
   if (ends.length > 2) return wrong(`“${entry}” has more than two ends; a range is written as first to last.`);
   const first = readText(ends[0]!, place);

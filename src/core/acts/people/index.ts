@@ -2,3 +2,4 @@
 export * from './leaver';
 export * from './mover';
 export * from './same-as';
+export * from './same-parts';

@@ -1,5 +1,6 @@
+import { z } from 'zod';
 import {
-  OBJECTS,
+  KINDS,
   OBJECT_KINDS,
   fieldsOf,
   fitsTarget,
@@ -15,28 +16,32 @@ import {
 /* Somebody leaves: everything of theirs and everything that points there, each with what can be done about it. */
 
 /** What to do with one thing. `by` is the id of what takes its place. */
-export type LeaveChoice =
-  | { do: 'delete' }
-  | { do: 'empty' }
-  | { do: 'replace'; by: string }
-  | { do: 'hand over'; to: string }
-  | { do: 'keep virtual' };
-export type LeaveWay = LeaveChoice['do'];
+export const leaveChoiceSchema = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('delete') }),
+  z.strictObject({ do: z.literal('empty') }),
+  z.strictObject({ do: z.literal('keep virtual') }),
+  z.strictObject({ do: z.literal('replace'), by: z.string().max(36) }),
+  z.strictObject({ do: z.literal('hand over'), to: z.string().max(36) }),
+]);
+export type LeaveChoice = z.output<typeof leaveChoiceSchema>;
+const leaveWay = z.enum(['delete', 'empty', 'keep virtual', 'replace', 'hand over']);
+export type LeaveWay = z.output<typeof leaveWay>;
 
 /** One thing that somebody leaves behind. */
-export interface LeaveItem {
+export const leaveItemSchema = z.strictObject({
   /** what the choices are given by: kind and id, and the field of what points there */
-  key: string;
-  kind: ObjectKind;
-  id: string;
-  label: string;
+  key: z.string(),
+  kind: z.enum(OBJECT_KINDS),
+  id: z.string(),
+  label: z.string(),
   /** in a sentence */
-  what: string;
-  ways: LeaveWay[];
-  proposed: LeaveWay;
+  what: z.string(),
+  ways: z.array(leaveWay),
+  proposed: leaveWay,
   /** what may take its place, where it is replaced: what references of this field can point to */
-  target: FieldFacts['ref'] | 'person' | null;
-}
+  target: z.enum([...OBJECT_KINDS, 'destination']).nullable(),
+});
+export type LeaveItem = z.output<typeof leaveItemSchema>;
 
 export type LeaveChoices = Readonly<Record<string, LeaveChoice>>;
 
@@ -46,13 +51,12 @@ export interface LeaveResult {
   errors: { key: string; sentence: string }[];
 }
 
-const LEAST_OF: Partial<Record<ObjectKind, string>> = {
-  person: 'leaves',
-  extension: 'is their extension',
-  mailbox: 'is their mailbox',
-  number: 'is their number',
-  reachPlan: 'says how they are found',
-};
+/** What the registry says of a thing that is somebody's own. */
+function factsOf(kind: ObjectKind) {
+  const { leaver } = KINDS[kind];
+  if (!leaver) throw new Error(`the registry does not say what becomes of a ${KINDS[kind].word} when its owner leaves`);
+  return leaver;
+}
 
 /** Everything of a person: extensions, mailboxes that nobody else has, reach plans that nobody else follows. */
 function ownOf(plan: Plan, person: string): Map<string, { kind: ObjectKind; object: AnyObject }> {
@@ -87,15 +91,10 @@ export function leaving(plan: Plan, person: string, choices: LeaveChoices = {}):
       kind,
       id: object.id,
       label: labelOf(kind, object),
-      what: `${capital(OBJECTS[kind].word)} ${labelOf(kind, object)} ${LEAST_OF[kind]}.`,
-      ways:
-        kind === 'extension'
-          ? ['delete', 'hand over', 'keep virtual']
-          : kind === 'mailbox'
-            ? ['delete', 'hand over']
-            : ['delete'],
+      what: `${capital(KINDS[kind].word)} ${labelOf(kind, object)} ${factsOf(kind).what}.`,
+      ways: [...factsOf(kind).ways],
       proposed: 'delete',
-      target: kind === 'reachPlan' ? null : 'person',
+      target: factsOf(kind).handedTo ? 'person' : null,
     });
   }
   const stays = (id: string) => {
@@ -139,7 +138,7 @@ function pointing(plan: Plan, gone: ReadonlyMap<string, { kind: ObjectKind; obje
           kind,
           id: object.id,
           label: labelOf(kind, object),
-          what: `${capital(OBJECTS[kind].word)} ${labelOf(kind, object)} refers to ${OBJECTS[what.kind].word} ${labelOf(what.kind, what.object)} (${fact.title ?? field}).`,
+          what: `${capital(KINDS[kind].word)} ${labelOf(kind, object)} refers to ${KINDS[what.kind].word} ${labelOf(what.kind, what.object)} (${fact.title ?? field}).`,
           ways,
           proposed: ways[0]!,
           target: fact.ref ?? null,
@@ -152,7 +151,7 @@ function pointing(plan: Plan, gone: ReadonlyMap<string, { kind: ObjectKind; obje
 
 /** What can be done about a reference: left empty where the schema bears it, replaced, or deleted with its object. */
 function waysOf(kind: ObjectKind, object: AnyObject, fact: FieldFacts, ids: readonly string[]): LeaveWay[] {
-  const empty = OBJECTS[kind].schema.safeParse(without(object, fact, ids)).success;
+  const empty = KINDS[kind].schema.safeParse(without(object, fact, ids)).success;
   return [...(empty ? (['empty'] as const) : (['delete'] as const)), 'replace'];
 }
 
@@ -203,10 +202,9 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
     } else if (chosen.do === 'hand over') {
       if (!exists.has(chosen.to) || chosen.to === person)
         errors.push({ key, sentence: 'Say to whom it goes: somebody who stays.' });
-      else if (kind === 'extension') put(kind, object, { ...object, person: chosen.to } as AnyObject);
-      else if (kind === 'mailbox') put(kind, object, { ...object, owners: [chosen.to] } as AnyObject);
+      else if (factsOf(kind).handedTo) put(kind, object, factsOf(kind).handedTo!(object, chosen.to));
       else errors.push({ key, sentence: 'This can’t be handed over.' });
-    } else if (chosen.do === 'keep virtual' && kind === 'extension')
+    } else if (chosen.do === 'keep virtual' && factsOf(kind).ways.includes('keep virtual'))
       put(kind, object, {
         ...object,
         kind: 'virtual',
@@ -232,7 +230,7 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
         const fits =
           !gone.has(chosen.by) &&
           isOfTarget(current, fact, chosen.by) &&
-          OBJECTS[item.kind].schema.safeParse(next).success;
+          KINDS[item.kind].schema.safeParse(next).success;
         if (fits) put(item.kind, before, next);
         else errors.push({ key: item.key, sentence: 'What is to take its place goes too, or can’t stand there.' });
         if (!fits) letGo(item, before, object, fact, ids);
@@ -250,7 +248,7 @@ export function withChanges(
 ): Plan {
   const out = { ...plan } as unknown as Record<string, AnyObject[]>;
   for (const kind of new Set([...changes.values()].map((c) => c.kind))) {
-    const { list } = OBJECTS[kind];
+    const { list } = KINDS[kind];
     out[list] = out[list]!.flatMap((o) => {
       const change = changes.get(o.id);
       return change ? (change.after ? [change.after] : []) : [o];

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { emergencyNumbersOf, showNumber } from '../../numbers';
 import {
   freeDigits,
@@ -22,14 +23,17 @@ export interface MoveWish {
   number: 'keep' | 'free' | { take: string };
 }
 
-export interface MoveProposal {
-  /** digits that each extension is offered at the new site: a free one of its ranges, null when its present ones may stay */
-  digits: { extension: string; now: string; free: string[] }[];
-  numbers: { id: string; shown: string }[];
-  freeNumbers: { id: string; shown: string }[];
+const shownNumber = z.strictObject({ id: z.string(), shown: z.string() });
+
+export const moveProposalSchema = z.strictObject({
+  /** free digits of the new site's ranges that each extension is offered */
+  digits: z.array(z.strictObject({ extension: z.string(), now: z.string(), free: z.array(z.string()) })),
+  numbers: z.array(shownNumber),
+  freeNumbers: z.array(shownNumber),
   /** what else is otherwise at the new site, in sentences */
-  differs: string[];
-}
+  differs: z.array(z.string()),
+});
+export type MoveProposal = z.output<typeof moveProposalSchema>;
 
 /** What somebody who moves is offered, and what will be otherwise there. */
 export function proposeMove(plan: Plan, person: string, site: string): MoveProposal | null {

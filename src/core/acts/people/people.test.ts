@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { lanternfold } from '../../../../demo/lanternfold';
 import { endsPlan } from '../../../../tests/support/ends-plan';
-import { integrityErrors, objectsOf, OBJECTS, readPlan, referrersTo, type AnyObject, type Plan } from '../../plan';
+import { integrityErrors, objectsOf, KINDS, readPlan, referrersTo, type AnyObject, type Plan } from '../../plan';
 import {
   SAME_PARTS,
   comparePeople,
@@ -31,8 +31,8 @@ const applied = (
   ) as unknown as Record<string, AnyObject[]>;
   for (const c of changed)
     if (!c.before)
-      out[OBJECTS[c.kind as keyof typeof OBJECTS].list] = [
-        ...out[OBJECTS[c.kind as keyof typeof OBJECTS].list]!,
+      out[KINDS[c.kind as keyof typeof KINDS].list] = [
+        ...out[KINDS[c.kind as keyof typeof KINDS].list]!,
         c.after!,
       ];
   return out as unknown as Plan;
@@ -91,7 +91,7 @@ describe('somebody leaves', () => {
         expect(integrityErrors(after)).toEqual([]);
         expect(after.people.some((p) => p.id === person.id)).toBe(false);
         expect(referrersTo(after, person.id)).toEqual([]);
-        for (const c of changed) if (c.after) expect(OBJECTS[c.kind].schema.safeParse(c.after).success).toBe(true);
+        for (const c of changed) if (c.after) expect(KINDS[c.kind].schema.safeParse(c.after).success).toBe(true);
         // What can't be is said of an item that there is.
         for (const e of errors) expect(Object.keys(choices)).toContain(e.key);
       }),

@@ -1,4 +1,6 @@
+import { z } from 'zod';
 import {
+  KINDS,
   RULED_KINDS,
   type AnyObject,
   type ClassOfService,
@@ -7,39 +9,17 @@ import {
   type Person,
   type Plan,
 } from '../../plan';
+import { SAME_PARTS, type SamePart } from './same-parts';
 
 /* One person beside another: their rights, and making one the same as the other. */
 
-/** What can be copied from one person to another. Keys of phones come with the phones. */
-export const SAME_PARTS = [
-  'class',
-  'teams',
-  'outgoing',
-  'ringing',
-  'reachPlan',
-  'mailbox',
-  'language',
-  'presence',
-] as const;
-export type SamePart = (typeof SAME_PARTS)[number];
-
-export const SAME_WORDS: Record<SamePart, string> = {
-  class: 'Rights (class of service)',
-  teams: 'Teams',
-  outgoing: 'Number shown outside',
-  ringing: 'How long it rings',
-  reachPlan: 'Reach plan',
-  mailbox: 'Mailbox settings',
-  language: 'Language',
-  presence: 'Rules of presence states',
-};
-
-export interface SameLine {
-  part: SamePart;
-  mine: string;
-  theirs: string;
-  same: boolean;
-}
+export const sameLineSchema = z.strictObject({
+  part: z.enum(SAME_PARTS),
+  mine: z.string(),
+  theirs: z.string(),
+  same: z.boolean(),
+});
+export type SameLine = z.output<typeof sameLineSchema>;
 
 export interface Changed {
   kind: ObjectKind;
@@ -50,19 +30,6 @@ export interface Changed {
 /** The first extension of a person. */
 export const extensionOf = (plan: Plan, person: string): Extension | null =>
   plan.extensions.find((e) => e.person === person) ?? null;
-
-const MAILBOX_SETTINGS = [
-  'on',
-  'attachSound',
-  'afterMail',
-  'announceNumber',
-  'announceTime',
-  'mostMessages',
-  'longestMessageSeconds',
-  'greeting',
-  'greetingBusy',
-  'greetingAway',
-] as const;
 
 interface Both {
   person: Person;
@@ -195,7 +162,9 @@ function copyReachPlan(
 function copyMailbox(plan: Plan, mine: Extension, theirs: Extension, out: Changed[]): void {
   const [box, model] = [mine.mailbox, theirs.mailbox].map((id) => plan.mailboxes.find((m) => m.id === id));
   if (!box || !model) return;
-  const settings = Object.fromEntries(MAILBOX_SETTINGS.map((f) => [f, model[f]]));
+  const settings = Object.fromEntries(
+    KINDS.mailbox.sameAs!.map((f) => [f, (model as unknown as Record<string, unknown>)[f]]),
+  );
   // Deleting after the mail needs an address; without one messages are kept.
   if (box.email === null && settings.afterMail === 'delete') settings.afterMail = 'keep';
   out.push({ kind: 'mailbox', before: box, after: { ...box, ...settings } as AnyObject });
@@ -209,12 +178,13 @@ function copyPresence(plan: Plan, mine: Extension, theirs: Extension, makeId: ()
 }
 
 /** One right of two people side by side. */
-export interface RightLine {
-  what: string;
-  mine: string;
-  theirs: string;
-  same: boolean;
-}
+export const rightLineSchema = z.strictObject({
+  what: z.string(),
+  mine: z.string(),
+  theirs: z.string(),
+  same: z.boolean(),
+});
+export type RightLine = z.output<typeof rightLineSchema>;
 
 /** The rights of two people kind by kind, with watching; a person without an extension has none. */
 export function compareRights(plan: Plan, mine: string, theirs: string): RightLine[] {

@@ -1,17 +1,19 @@
 /** What a country proposes for a site, and what changing a site moves. */
+import { z } from 'zod';
 import { emergencyNumbersOf, internationalPrefixOf, showNumber } from '../../numbers';
 import type { Plan, Site } from '../../plan';
 
-export interface SiteProposal {
-  country: string;
-  zones: string[];
-  zone: string;
-  language: string;
-  emergency: string[];
-  outsidePrefix: string;
+export const siteProposalSchema = z.strictObject({
+  country: z.string(),
+  zones: z.array(z.string()),
+  zone: z.string(),
+  language: z.string(),
+  emergency: z.array(z.string()),
+  outsidePrefix: z.string(),
   /** the next free block of extension digits, as wide as those there are */
-  range: { from: string; to: string } | null;
-}
+  range: z.strictObject({ from: z.string(), to: z.string() }).nullable(),
+});
+export type SiteProposal = z.output<typeof siteProposalSchema>;
 
 /** Zones of a country from the runtime's own data (CLDR), the one of most people first where that is known. */
 export function zonesOf(country: string): string[] {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, note, ref } from '../fields';
 import { reachable } from './reachable';
 
@@ -67,6 +68,17 @@ export const attendant = z.strictObject({
 });
 export type Attendant = z.output<typeof attendant>;
 
+export const attendantKind = kind(attendant, {
+  word: 'attendant',
+  words: 'attendants',
+  list: 'attendants',
+  area: 'incoming',
+  look: 'keys',
+  path: null,
+  called: true,
+  dialled: true,
+});
+
 /** One key of an attendant in one mode. */
 export const attendantKey = z.strictObject({
   id,
@@ -90,3 +102,22 @@ export const attendantKey = z.strictObject({
   note,
 });
 export type AttendantKey = z.output<typeof attendantKey>;
+
+export const attendantKeyKind = kind(attendantKey, {
+  word: 'attendant key',
+  words: 'attendant keys',
+  list: 'attendantKeys',
+  area: 'incoming',
+  look: 'rule',
+  path: null,
+  label: (key) => `${/^.$/.test(key.key) ? `key ${key.key}` : key.key} when ${key.mode}`,
+  partOf: 'attendant',
+  unique: [
+    {
+      code: 'key-twice',
+      field: 'key',
+      key: (key) => `${key.attendant} ${key.mode} ${key.key}`,
+      sentence: (key, other) => `${key.key} is set already when ${key.mode}, as ${other.id}; a key leads to one place.`,
+    },
+  ],
+});

@@ -1,10 +1,7 @@
 import { z } from 'zod';
-import { CALL_KINDS, type CallKind } from '../../numbers';
+import { kind } from '../kind';
 import { id, name, note, refs } from '../fields';
-
-/** Kinds of call a class can say something about; emergency calls obey no class (ENGINE E4). */
-export const RULED_KINDS = CALL_KINDS.filter((k): k is Exclude<CallKind, 'emergency'> => k !== 'emergency');
-export type RuledKind = (typeof RULED_KINDS)[number];
+import { RULED_KINDS, type RuledKind } from '../ruled-kinds';
 
 export const classRight = z.strictObject({
   allow: z.boolean().default(false),
@@ -46,3 +43,14 @@ export const classOfService = z.strictObject({
   note,
 });
 export type ClassOfService = z.output<typeof classOfService>;
+
+export const classKind = kind(classOfService, {
+  word: 'class',
+  words: 'classes',
+  list: 'classes',
+  area: 'outgoing',
+  look: 'rule',
+  path: '/classes/{id}',
+  plainName: true,
+  found: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { digits, id, line, name, note, ref } from '../fields';
 
 export const EXTENSION_KINDS = ['person', 'place', 'fax', 'virtual'] as const;
@@ -69,3 +70,37 @@ export const extension = z.strictObject({
   note,
 });
 export type Extension = z.output<typeof extension>;
+
+export const extensionKind = kind(extension, {
+  word: 'extension',
+  words: 'extensions',
+  list: 'extensions',
+  area: 'people',
+  look: 'phone',
+  path: '/extensions/{id}',
+  called: true,
+  dialled: true,
+  found: true,
+  label: (extension) => `${extension.digits} ${extension.name}`,
+  secrets: ['sipPassword'],
+  limits: [
+    { name: 'personExtensions', words: 'Extensions of people', uses: (e) => (e.kind === 'person' ? 1 : 0) },
+    { name: 'placeExtensions', words: 'Extensions of places', uses: (e) => (e.kind === 'place' ? 1 : 0) },
+    { name: 'faxExtensions', words: 'Fax extensions', uses: (e) => (e.kind === 'fax' ? 1 : 0) },
+  ],
+  leaver: {
+    what: 'is their extension',
+    ways: ['delete', 'hand over', 'keep virtual'],
+    handedTo: (extension, person) => ({ ...extension, person }),
+  },
+  ledger: {
+    first: 'digits',
+    facets: {
+      site: { title: 'Site', from: 'site' },
+      team: { title: 'Team', from: 'team' },
+      class: { title: 'Class', from: 'class' },
+      kind: { title: 'Kind', from: EXTENSION_KINDS },
+    },
+  },
+  sameAs: ['class', 'outgoingNumber', 'withholdNumber', 'ringSeconds', 'reachPlan'],
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, name, note, ref } from '../fields';
 
 /** What dialling a feature code does (ENGINE E11). */
@@ -56,3 +57,14 @@ export const featureCode = z
       ctx.addIssue({ code: 'custom', path: [wanted], message: `is empty; “${code.feature}” needs to know which` });
   });
 export type FeatureCode = z.output<typeof featureCode>;
+
+export const featureCodeKind = kind(featureCode, {
+  word: 'feature code',
+  words: 'feature codes',
+  list: 'featureCodes',
+  area: 'incoming',
+  look: 'rule',
+  path: null,
+  dialled: true,
+  label: (code) => `${code.digits} ${code.name}`,
+});

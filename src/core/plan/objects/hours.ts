@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { dayOf, parseSpans, parseWeek } from '../../hours';
 import { id, line, name, note, refs, zone } from '../fields';
 
@@ -49,6 +50,16 @@ export const hours = z.strictObject({
 });
 export type PlanHours = z.output<typeof hours>;
 
+export const hoursKind = kind(hours, {
+  word: 'hours',
+  words: 'hours',
+  list: 'hours',
+  area: 'incoming',
+  look: 'clock',
+  path: null,
+  plainName: true,
+});
+
 export const holidays = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Public holidays, Sweden.' }),
@@ -63,3 +74,13 @@ export const holidays = z.strictObject({
   note,
 });
 export type Holidays = z.output<typeof holidays>;
+
+export const holidaysKind = kind(holidays, {
+  word: 'holiday calendar',
+  words: 'holiday calendars',
+  list: 'holidayCalendars',
+  area: 'incoming',
+  look: 'clock',
+  path: null,
+  plainName: true,
+});

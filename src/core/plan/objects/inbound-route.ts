@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { digitMap, id, name, note, ref, refs } from '../fields';
 
 export const inboundRoute = z
@@ -44,3 +45,13 @@ export const inboundRoute = z
     message: 'is set although the route leads to the dialled extension; one of both',
   });
 export type InboundRoute = z.output<typeof inboundRoute>;
+
+export const inboundRouteKind = kind(inboundRoute, {
+  word: 'inbound route',
+  words: 'inbound routes',
+  list: 'inboundRoutes',
+  area: 'incoming',
+  look: 'rule',
+  path: '/inbound/{id}',
+  found: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { READINGS } from '../../numbers';
 import { digitMap, digits, id, name, note, ref, refs } from '../fields';
 
@@ -8,6 +9,16 @@ export const ladder = z.strictObject({
   note,
 });
 export type Ladder = z.output<typeof ladder>;
+
+export const ladderKind = kind(ladder, {
+  word: 'ladder',
+  words: 'ladders',
+  list: 'ladders',
+  area: 'outgoing',
+  look: 'rule',
+  path: '/outbound?ladder={id}',
+  plainName: true,
+});
 
 export const SHOWN = ['usual', 'extension', 'hidden', 'fixed'] as const;
 
@@ -79,3 +90,14 @@ export const rung = z
     message: 'is empty; a rule that shows a fixed number needs one',
   });
 export type Rung = z.output<typeof rung>;
+
+export const rungKind = kind(rung, {
+  word: 'outbound rule',
+  words: 'outbound rules',
+  list: 'rungs',
+  area: 'outgoing',
+  look: 'rule',
+  path: '/outbound/rule/{id}',
+  found: true,
+  partOf: 'ladder',
+});

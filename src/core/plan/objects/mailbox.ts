@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { email, id, name, note, ref, refs } from '../fields';
 
 const greeting = (title: string, description: string) => ref('prompt', { title, description }).nullable().default(null);
@@ -63,3 +64,37 @@ export const mailbox = z
       });
   });
 export type Mailbox = z.output<typeof mailbox>;
+
+export const mailboxKind = kind(mailbox, {
+  word: 'mailbox',
+  words: 'mailboxes',
+  list: 'mailboxes',
+  area: 'people',
+  look: 'tray',
+  path: '/mailboxes/{id}',
+  called: true,
+  dialled: true,
+  found: true,
+  limits: [{ name: 'mailboxes', words: 'Mailboxes', uses: () => 1 }],
+  leaver: {
+    what: 'is their mailbox',
+    ways: ['delete', 'hand over'],
+    handedTo: (mailbox, person) => ({ ...mailbox, owners: [person] }),
+  },
+  ledger: {
+    first: 'name',
+    facets: { site: { title: 'Site', from: 'site' }, team: { title: 'Team', from: 'team' } },
+  },
+  sameAs: [
+    'on',
+    'attachSound',
+    'afterMail',
+    'announceNumber',
+    'announceTime',
+    'mostMessages',
+    'longestMessageSeconds',
+    'greeting',
+    'greetingBusy',
+    'greetingAway',
+  ],
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { NUMBER_TYPES } from '../../numbers';
 import { country, e164, id, note } from '../fields';
 
@@ -19,3 +20,13 @@ export const numberAddition = z
     message: 'comes before the first, or has another length',
   });
 export type PlanNumberAddition = z.output<typeof numberAddition>;
+
+export const numberAdditionKind = kind(numberAddition, {
+  word: 'numbering addition',
+  words: 'numbering additions',
+  list: 'numberAdditions',
+  area: 'numbers',
+  look: 'number',
+  path: '/numbers/additions/{id}',
+  label: (addition) => `${addition.from} to ${addition.to}`,
+});

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { spacedNumber } from '../../numbers';
+import { kind } from '../kind';
 import { e164, id, note, ref } from '../fields';
+import { NUMBER_STATES } from '../number-states';
 import { date } from './hours';
-
-export const NUMBER_STATES = ['reserved', 'active', 'porting-in', 'retired'] as const;
 
 export const number = z.strictObject({
   id,
@@ -34,3 +35,32 @@ export const number = z.strictObject({
   note,
 });
 export type PlanNumber = z.output<typeof number>;
+
+export const numberKind = kind(number, {
+  word: 'number',
+  words: 'numbers',
+  list: 'numbers',
+  area: 'numbers',
+  look: 'number',
+  path: '/numbers/{id}',
+  found: true,
+  label: (number) => spacedNumber(number.e164),
+  unique: [
+    {
+      code: 'number-twice',
+      field: 'e164',
+      key: (number) => number.e164,
+      sentence: (number) => `${number.e164} is in the plan already; a number stands there once.`,
+    },
+  ],
+  leaver: { what: 'is their number', ways: ['delete'] },
+  ledger: {
+    first: 'e164',
+    facets: {
+      site: { title: 'Site', from: 'site' },
+      trunk: { title: 'Trunk', from: 'trunk' },
+      state: { title: 'State', from: NUMBER_STATES },
+      use: { title: 'Use', from: ['free', 'used'] },
+    },
+  },
+});

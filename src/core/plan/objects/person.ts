@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { email, id, line, name, note, ref, refs } from '../fields';
 
 export const person = z.strictObject({
@@ -21,3 +22,23 @@ export const person = z.strictObject({
   note,
 });
 export type Person = z.output<typeof person>;
+
+export const personKind = kind(person, {
+  word: 'person',
+  words: 'people',
+  list: 'people',
+  area: 'people',
+  look: 'caller',
+  path: '/people/{id}',
+  found: true,
+  leaver: { what: 'leaves', ways: ['delete'] },
+  ledger: {
+    first: 'name',
+    facets: {
+      site: { title: 'Site', from: 'site' },
+      team: { title: 'Team', from: 'team' },
+      class: { title: 'Class', from: 'class' },
+    },
+  },
+  sameAs: ['teams', 'language'],
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, note, ref } from '../fields';
 import { forwardNeedsTarget, presenceActs } from './presence-rule';
 
@@ -13,3 +14,22 @@ export const presenceChoice = z
   })
   .superRefine(forwardNeedsTarget);
 export type PresenceChoice = z.output<typeof presenceChoice>;
+
+export const presenceChoiceKind = kind(presenceChoice, {
+  word: 'personal presence rule',
+  words: 'personal presence rules',
+  list: 'presenceChoices',
+  area: 'people',
+  look: 'rule',
+  path: null,
+  label: () => 'own rule of a presence state',
+  partOf: 'extension',
+  unique: [
+    {
+      code: 'choice-twice',
+      field: 'rule',
+      key: (choice) => `${choice.extension} ${choice.rule}`,
+      sentence: () => 'This extension has a rule of its own for this state already; change that one.',
+    },
+  ],
+});

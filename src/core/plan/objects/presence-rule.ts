@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, name, note, ref } from '../fields';
+import { PRESENCE_ACTS } from '../presence-acts';
 
 /** Activities of a person after RFC 4480 section 3.2 that say something about telephone calls. */
 export const ACTIVITIES = [
@@ -31,8 +33,6 @@ export const ACTIVITIES = [
   'working',
   'worship',
 ] as const;
-
-export const PRESENCE_ACTS = ['ring', 'mailbox', 'busy', 'forward'] as const;
 
 const choice = (whose: string) =>
   z
@@ -87,3 +87,13 @@ export const presenceRule = z
   })
   .superRefine(forwardNeedsTarget);
 export type PresenceRule = z.output<typeof presenceRule>;
+
+export const presenceRuleKind = kind(presenceRule, {
+  word: 'presence rule',
+  words: 'presence rules',
+  list: 'presenceRules',
+  area: 'people',
+  look: 'rule',
+  path: null,
+  plainName: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { STRATEGIES } from '../../load';
 import { ref, refs } from '../fields';
 import { reachable } from './reachable';
@@ -72,3 +73,15 @@ export const queue = z.strictObject({
     .default(null),
 });
 export type Queue = z.output<typeof queue>;
+
+export const queueKind = kind(queue, {
+  word: 'queue',
+  words: 'queues',
+  list: 'queues',
+  area: 'incoming',
+  look: 'bars',
+  path: null,
+  called: true,
+  dialled: true,
+  limits: [{ name: 'queues', words: 'Queues', uses: () => 1 }],
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, note, ref } from '../fields';
 import { reachable } from './reachable';
 
@@ -17,6 +18,18 @@ export const reachPlan = z.strictObject({
     .default(null),
 });
 export type ReachPlan = z.output<typeof reachPlan>;
+
+export const reachPlanKind = kind(reachPlan, {
+  word: 'reach plan',
+  words: 'reach plans',
+  list: 'reachPlans',
+  area: 'people',
+  look: 'phone',
+  path: null,
+  called: true,
+  dialled: true,
+  leaver: { what: 'says how they are found', ways: ['delete'] },
+});
 
 export const reachStep = z
   .strictObject({
@@ -54,3 +67,14 @@ export const reachStep = z
     message: 'and the outside number: exactly one of both is needed',
   });
 export type ReachStep = z.output<typeof reachStep>;
+
+export const reachStepKind = kind(reachStep, {
+  word: 'reach step',
+  words: 'reach steps',
+  list: 'reachSteps',
+  area: 'people',
+  look: 'rule',
+  path: null,
+  label: (step) => `step ${step.position}`,
+  partOf: 'reachPlan',
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { ref, refs } from '../fields';
 import { reachable } from './reachable';
 
@@ -33,8 +34,30 @@ export const ringGroup = z.strictObject({
 });
 export type RingGroup = z.output<typeof ringGroup>;
 
+export const ringGroupKind = kind(ringGroup, {
+  word: 'ring group',
+  words: 'ring groups',
+  list: 'ringGroups',
+  area: 'incoming',
+  look: 'group',
+  path: null,
+  called: true,
+  dialled: true,
+});
+
 export const pageGroup = z.strictObject({
   ...reachable,
   members: refs('extension', 500, { title: 'Members', description: 'Phones whose speakers turn on.' }),
 });
 export type PageGroup = z.output<typeof pageGroup>;
+
+export const pageGroupKind = kind(pageGroup, {
+  word: 'page group',
+  words: 'page groups',
+  list: 'pageGroups',
+  area: 'incoming',
+  look: 'speech',
+  path: null,
+  called: true,
+  dialled: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, note, ref } from '../fields';
 
 /** What hours can say of a moment; an exception counts as open or closed. */
@@ -20,3 +21,14 @@ export const routeRule = z.strictObject({
   note,
 });
 export type RouteRule = z.output<typeof routeRule>;
+
+export const routeRuleKind = kind(routeRule, {
+  word: 'time rule',
+  words: 'time rules',
+  list: 'routeRules',
+  area: 'incoming',
+  look: 'rule',
+  path: null,
+  label: (rule) => `when ${rule.when}`,
+  partOf: 'route',
+});

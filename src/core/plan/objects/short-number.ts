@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { country, digitMap, id, line, note } from '../fields';
 
 export const SHORT_NUMBER_KINDS = ['service', 'emergency', 'emergency test'] as const;
@@ -27,3 +28,13 @@ export const shortNumber = z
     message: 'is no emergency number: 2 to 6 digits are needed',
   });
 export type ShortNumber = z.output<typeof shortNumber>;
+
+export const shortNumberKind = kind(shortNumber, {
+  word: 'short number',
+  words: 'short numbers',
+  list: 'shortNumbers',
+  area: 'numbers',
+  look: 'number',
+  path: null,
+  label: (short) => `${short.map} in ${short.country}`,
+});

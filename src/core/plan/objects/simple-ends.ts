@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { email, line, ref } from '../fields';
+import { kind } from '../kind';
+import { email, ref } from '../fields';
 import { reachable } from './reachable';
 
 /* Places where a call simply ends, or leaves. */
@@ -20,6 +21,17 @@ export const outsideNumber = z.strictObject({
 });
 export type OutsideNumber = z.output<typeof outsideNumber>;
 
+export const outsideNumberKind = kind(outsideNumber, {
+  word: 'outside number',
+  words: 'outside numbers',
+  list: 'outsideNumbers',
+  area: 'incoming',
+  look: 'leaving',
+  path: null,
+  called: true,
+  dialled: true,
+});
+
 export const conference = z.strictObject({
   ...reachable,
   mostMembers: z.number().int().min(2).max(1000).default(20).meta({
@@ -29,6 +41,17 @@ export const conference = z.strictObject({
 });
 export type Conference = z.output<typeof conference>;
 
+export const conferenceKind = kind(conference, {
+  word: 'conference',
+  words: 'conferences',
+  list: 'conferences',
+  area: 'incoming',
+  look: 'speech',
+  path: null,
+  called: true,
+  dialled: true,
+});
+
 export const fax = z.strictObject({
   ...reachable,
   email: email
@@ -37,6 +60,17 @@ export const fax = z.strictObject({
     .meta({ title: 'Mails to', description: 'Where received pages go. Example: customs@lanternfold.example.' }),
 });
 export type Fax = z.output<typeof fax>;
+
+export const faxKind = kind(fax, {
+  word: 'fax',
+  words: 'faxes',
+  list: 'faxes',
+  area: 'incoming',
+  look: 'sheet',
+  path: null,
+  called: true,
+  dialled: true,
+});
 
 export const parkPlace = z.strictObject({
   ...reachable,
@@ -53,6 +87,17 @@ export const parkPlace = z.strictObject({
 });
 export type ParkPlace = z.output<typeof parkPlace>;
 
+export const parkPlaceKind = kind(parkPlace, {
+  word: 'park place',
+  words: 'park places',
+  list: 'parkPlaces',
+  area: 'incoming',
+  look: 'speech',
+  path: null,
+  called: true,
+  dialled: true,
+});
+
 /** Tones after ITU-T E.180, each with the cause a release by it carries. */
 export const TONES = ['busy', 'congestion', 'number unobtainable', 'call rejected'] as const;
 
@@ -65,13 +110,13 @@ export const tone = z.strictObject({
 });
 export type Tone = z.output<typeof tone>;
 
-export const webLink = z.strictObject({
-  ...reachable,
-  address: line(500, 1)
-    .regex(/^https?:\/\/\S+$/, 'is no web address; https:// and a name are needed')
-    .meta({
-      title: 'Address',
-      description: 'Asked what to do with the call. Example: https://bot.lanternfold.example/sailings.',
-    }),
+export const toneKind = kind(tone, {
+  word: 'tone',
+  words: 'tones',
+  list: 'tones',
+  area: 'incoming',
+  look: 'bar',
+  path: null,
+  called: true,
+  dialled: true,
 });
-export type WebLink = z.output<typeof webLink>;

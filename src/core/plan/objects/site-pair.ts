@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, note, ref } from '../fields';
-import { CODECS } from './trunk';
+import { CODECS } from '../codecs';
 
 /** What two sites speak with each other: one object for both directions. */
 export const sitePair = z
@@ -23,3 +24,23 @@ export const sitePair = z
     message: 'is the same site; calls within a site use no link',
   });
 export type SitePair = z.output<typeof sitePair>;
+
+export const sitePairKind = kind(sitePair, {
+  word: 'pair of sites',
+  words: 'pairs of sites',
+  list: 'sitePairs',
+  area: 'sites',
+  look: 'rule',
+  path: null,
+  label: (pair) => `${pair.siteA} and ${pair.siteB}`,
+  partOf: 'siteA',
+  unique: [
+    {
+      code: 'pair-twice',
+      field: 'siteB',
+      key: (pair) => [pair.siteA, pair.siteB].sort().join(' '),
+      sentence: (_pair, other) =>
+        `This pair of sites is in the plan already as ${other.id}; one object holds both directions.`,
+    },
+  ],
+});

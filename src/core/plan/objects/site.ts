@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { LINK_OCTETS, type LinkLayer } from '../../load';
 import { country, digitMap, digits, id, line, name, note, ref, refs, zone } from '../fields';
 
@@ -92,3 +93,22 @@ export const site = z.strictObject({
   note,
 });
 export type Site = z.output<typeof site>;
+
+export const siteKind = kind(site, {
+  word: 'site',
+  words: 'sites',
+  list: 'sites',
+  area: 'sites',
+  look: 'rule',
+  path: '/sites/{id}',
+  plainName: true,
+  found: true,
+  unique: [
+    {
+      code: 'site-code-twice',
+      field: 'siteCode',
+      key: (site, spaces) => (spaces.perSite ? site.siteCode : null),
+      sentence: (site, other) => `Site code ${site.siteCode} is already that of ${other.name}.`,
+    },
+  ],
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, line, name, note, ref } from '../fields';
 import { reachable } from './reachable';
 
@@ -16,6 +17,16 @@ export const prompt = z.strictObject({
 });
 export type Prompt = z.output<typeof prompt>;
 
+export const promptKind = kind(prompt, {
+  word: 'prompt',
+  words: 'prompts',
+  list: 'prompts',
+  area: 'incoming',
+  look: 'speech',
+  path: null,
+  plainName: true,
+});
+
 export const announcement = z.strictObject({
   ...reachable,
   prompt: ref('prompt', { title: 'Prompt', description: 'What the caller hears. Empty: silence.' })
@@ -29,6 +40,17 @@ export const announcement = z.strictObject({
     .default(null),
 });
 export type Announcement = z.output<typeof announcement>;
+
+export const announcementKind = kind(announcement, {
+  word: 'announcement',
+  words: 'announcements',
+  list: 'announcements',
+  area: 'incoming',
+  look: 'speech',
+  path: null,
+  called: true,
+  dialled: true,
+});
 
 export const DIRECTORY_SCOPES = ['site', 'everyone'] as const;
 
@@ -62,3 +84,14 @@ export const directory = z.strictObject({
     .default(null),
 });
 export type Directory = z.output<typeof directory>;
+
+export const directoryKind = kind(directory, {
+  word: 'directory',
+  words: 'directories',
+  list: 'directories',
+  area: 'incoming',
+  look: 'keys',
+  path: null,
+  called: true,
+  dialled: true,
+});

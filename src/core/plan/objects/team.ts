@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { id, name, note } from '../fields';
 
 /** People who work together: for rules that name them, and for watching. */
@@ -8,3 +9,13 @@ export const team = z.strictObject({
   note,
 });
 export type Team = z.output<typeof team>;
+
+export const teamKind = kind(team, {
+  word: 'team',
+  words: 'teams',
+  list: 'teams',
+  area: 'people',
+  look: 'caller',
+  path: '/teams/{id}',
+  plainName: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { ref } from '../fields';
 import { reachable } from './reachable';
 
@@ -15,3 +16,14 @@ export const timeSwitch = z.strictObject({
   holiday: end('On holidays', 'Where calls go then. Empty: as when closed.'),
 });
 export type TimeSwitch = z.output<typeof timeSwitch>;
+
+export const timeSwitchKind = kind(timeSwitch, {
+  word: 'time switch',
+  words: 'time switches',
+  list: 'timeSwitches',
+  area: 'incoming',
+  look: 'clock',
+  path: null,
+  called: true,
+  dialled: true,
+});

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { kind } from '../kind';
 import { WRITTEN_FORMS } from '../../numbers';
+import { CODECS } from '../codecs';
 import { digits, id, line, name, note, ref } from '../fields';
 import { secretVersion } from './extension';
 
 export const TRUNK_KINDS = ['sip-registration', 'sip-peer', 'isdn'] as const;
-export const CODECS = ['G.711A', 'G.711U', 'G.722', 'G.726-32', 'G.729', 'iLBC-20', 'iLBC-30', 'opus-32'] as const;
 /** How delivered digits are to be read, after the head was put in front. */
 export const DELIVERED_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
 export const NUMBER_TYPES_ISDN = ['unknown', 'international', 'national', 'subscriber'] as const;
@@ -116,3 +117,15 @@ export const trunk = z.strictObject({
   note,
 });
 export type Trunk = z.output<typeof trunk>;
+
+export const trunkKind = kind(trunk, {
+  word: 'trunk',
+  words: 'trunks',
+  list: 'trunks',
+  area: 'outgoing',
+  look: 'lines',
+  path: '/trunks/{id}',
+  found: true,
+  secrets: ['password'],
+  limits: [{ name: 'channels', words: 'Channels of trunks', uses: (trunk) => trunk.channels }],
+});

@@ -1,5 +1,5 @@
 import { MailboxPage } from '@/features/extensions/mailbox-page';
-import { objectPage } from '@/server/object-page';
+import { objectPage } from '@/server/pages/objects';
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   return <MailboxPage data={await objectPage('mailbox', (await params).id)} />;

@@ -1,8 +1,6 @@
 import { SitePage } from '@/features/sites/site-page';
-import { objectPage } from '@/server/object-page';
-import { movesOf } from '@/server/sites/sites';
+import { sitePage } from '@/server/pages/objects';
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  return <SitePage data={await objectPage('site', id)} moves={await movesOf(id)} />;
+  return <SitePage {...await sitePage((await params).id)} />;
 }

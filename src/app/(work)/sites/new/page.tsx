@@ -1,8 +1,6 @@
 import { NewSitePage } from '@/features/sites/new-site-page';
-import { pageActor } from '@/server/page';
-import { newSiteData } from '@/server/sites/sites';
+import { newSitePage } from '@/server/pages/others';
 
 export default async function Page() {
-  const actor = await pageActor();
-  return <NewSitePage account={actor.account} {...await newSiteData()} />;
+  return <NewSitePage {...await newSitePage()} />;
 }

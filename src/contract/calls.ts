@@ -1,0 +1,97 @@
+import { z } from 'zod';
+import { FORWARD_WHEN, landingSchema, outcomeSchema, situationSchema, traceSchema } from '@/core/exchange';
+import { OBJECT_KINDS } from '@/core/plan';
+import { done, type Facts } from './operation';
+import { which } from './plan';
+
+/* Asking what happens to calls, and the state beside the plan that acts at once. */
+
+const question = {
+  from: z.string().max(100),
+  dial: z.string().max(100),
+  at: z.string().max(60).default('now'),
+  of: which,
+  calling: z.string().max(40).nullable().default(null),
+};
+
+/** A trace with the moment it was asked for, ISO 8601 in UTC. */
+const traced = z.strictObject({ ...traceSchema.shape, at: z.string() });
+
+const found = z.strictObject({ kind: z.enum(OBJECT_KINDS), id: z.string(), label: z.string(), word: z.string() });
+export type Found = z.output<typeof found>;
+
+const short = z.strictObject({
+  outcome: outcomeSchema,
+  lands: landingSchema.nullable(),
+  /** such as `after 4 s`, `sends +46…`, or why it can't be asked */
+  detail: z.string(),
+});
+/** An answer in one line. */
+export type ShortAnswer = z.output<typeof short>;
+
+export const askSchema = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('found'), found: z.array(found) }),
+  z.strictObject({
+    type: z.literal('answer'),
+    draft: short,
+    live: short,
+    same: z.boolean(),
+    from: z.string(),
+    dial: z.string(),
+    when: z.string(),
+    at: z.string(),
+    zone: z.string(),
+  }),
+  z.strictObject({ type: z.literal('unclear'), sentence: z.string(), found: z.array(found) }),
+]);
+export type AskAnswer = z.output<typeof askSchema>;
+
+export const forwardingSchema = z.strictObject({
+  when: z.enum(FORWARD_WHEN),
+  /** null ends it */
+  to: z
+    .string()
+    .regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #')
+    .nullable(),
+  /** when it ends by itself; null: when somebody ends it */
+  until: z.iso.datetime({ offset: true }).nullable().default(null),
+});
+export type ForwardingInput = z.output<typeof forwardingSchema>;
+
+export const callFacts = {
+  traceGet: {
+    summary: 'What happens to one call and why',
+    right: 'ask',
+    query: z.strictObject(question),
+    answer: traced,
+  },
+  tracePost: {
+    summary: 'The same with a situation',
+    right: 'ask',
+    body: z.strictObject({
+      ...question,
+      enBloc: z.boolean().optional(),
+      withhold: z.boolean().optional(),
+      situation: situationSchema.optional(),
+    }),
+    answer: traced,
+  },
+  ask: {
+    summary: 'The Ask line: finds objects, or answers from > digits @ when in live and draft',
+    right: 'ask',
+    query: z.strictObject({ text: z.string().max(200) }),
+    answer: askSchema,
+  },
+  forwarding: {
+    summary: 'Set or end personal forwarding; acts at once',
+    right: 'setForwarding',
+    body: forwardingSchema,
+    answer: done,
+  },
+  pin: {
+    summary: 'Set a mailbox PIN; acts at once',
+    right: 'resetPin',
+    body: z.strictObject({ pin: z.string().max(32) }),
+    answer: done,
+  },
+} as const satisfies Record<string, Facts>;

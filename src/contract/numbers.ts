@@ -1,0 +1,116 @@
+import { z } from 'zod';
+import { siteProposalSchema } from '@/core/acts/sites';
+import { number, site } from '@/core/plan';
+import type { Facts } from './operation';
+import { edited, id } from './shared';
+
+/* Numbers, sites and trunks. */
+
+const shape = number.shape;
+
+export const numberListSchema = z.strictObject({
+  text: z.string().max(400_000),
+  site: id,
+  trunk: shape.trunk,
+  state: shape.state,
+  activeFrom: shape.activeFrom,
+});
+export type NumberList = z.output<typeof numberListSchema>;
+
+const listed = z.strictObject({
+  entries: z.array(
+    z.strictObject({
+      line: z.number(),
+      text: z.string(),
+      wrong: z.string().nullable(),
+      count: z.number(),
+      first: z.string().nullable(),
+      last: z.string().nullable(),
+      known: z.number(),
+    }),
+  ),
+  /** those that are not known yet, E.164 */
+  fresh: z.array(z.string()),
+});
+export type ListedNumbers = z.output<typeof listed>;
+
+export const assignSchema = z.strictObject({
+  numbers: z.array(id).min(1, 'names no number').max(20_000),
+  /** extensions by id; null: every extension of the numbers’ sites that has none */
+  extensions: z.array(id).max(20_000).nullable().default(null),
+  how: z.enum(['order', 'last digits']),
+});
+export type AssignInput = z.output<typeof assignSchema>;
+
+const assignment = z.strictObject({
+  pairs: z.array(z.strictObject({ number: z.string(), extension: z.string() })),
+  /** what finds no partner, in sentences */
+  left: z.array(z.string()),
+});
+export type AssignmentPreview = z.output<typeof assignment>;
+
+const s = site.shape;
+
+/** A new site with what belongs to it from the first day. */
+export const newSiteSchema = z.strictObject({
+  name: s.name,
+  country: s.country,
+  zone: s.zone,
+  language: s.language,
+  address: s.address,
+  area: s.area,
+  outsidePrefix: s.outsidePrefix,
+  siteCode: s.siteCode,
+  ranges: s.ranges,
+  ladder: s.ladder,
+  emergencyTrunks: s.emergencyTrunks,
+  /** numbers and ranges as pasted; the first becomes the main number and the emergency callback */
+  numbers: z.string().max(100_000).default(''),
+  trunk: id.nullable().default(null),
+});
+export type NewSite = z.output<typeof newSiteSchema>;
+
+export const numberFacts = {
+  readNumbers: {
+    summary: 'What a pasted list of numbers and ranges says; nothing is written',
+    right: 'look',
+    body: numberListSchema,
+    answer: listed,
+  },
+  addNumbers: {
+    summary: 'Add every number of a list that is not known already',
+    right: 'edit',
+    body: numberListSchema,
+    answer: z.strictObject({ ...edited.shape, added: z.number(), known: z.number() }),
+  },
+  assignPreview: {
+    summary: 'Which number would go to which extension; nothing is written',
+    right: 'look',
+    body: assignSchema,
+    answer: assignment,
+  },
+  assignNumbers: {
+    summary: 'Give numbers to extensions, by order or by last digits, as one edit',
+    right: 'bulk',
+    body: assignSchema,
+    answer: z.strictObject({ ...edited.shape, assigned: z.number() }),
+  },
+  addSite: {
+    summary: 'Add a site with its numbers, as one edit',
+    right: 'edit',
+    body: newSiteSchema,
+    answer: z.strictObject({ ...edited.shape, id: z.string() }),
+  },
+  siteProposal: {
+    summary: 'What a new site in a country is proposed: zone, language, emergency numbers, digits',
+    right: 'look',
+    query: z.strictObject({ country: s.country }),
+    answer: siteProposalSchema,
+  },
+  trunkPassword: {
+    summary: 'Set a trunk’s password in the draft',
+    right: 'edit',
+    body: z.strictObject({ password: z.string().min(1).max(200) }),
+    answer: edited,
+  },
+} as const satisfies Record<string, Facts>;

@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { bulkLineSchema } from '@/core/acts/bulk';
+import { OBJECT_KINDS } from '@/core/plan';
+
+/* Pieces that several operations take or answer. */
+
+export const id = z.string().max(36);
+
+/** What an edit of the draft made. */
+export const edited = z.strictObject({
+  draftVersion: z.number(),
+  /** what was done in one act, undone as one */
+  batch: z.string(),
+  /** new row versions of what was written, by id */
+  rowVersions: z.record(z.string(), z.number()),
+});
+export type EditResult = z.output<typeof edited>;
+
+/** Long work that was asked for. */
+export const started = z.strictObject({ job: z.string() });
+
+export const lines = z.strictObject({ lines: z.array(bulkLineSchema) });
+
+export const option = z.strictObject({ id: z.string(), label: z.string() });
+export type Option = z.output<typeof option>;
+
+export const draftKind = z.enum([...OBJECT_KINDS, 'organisation']);
+
+/** An error as every door answers it: where, a code, a sentence. */
+export const oneError = z.strictObject({
+  code: z.string(),
+  path: z.string(),
+  offset: z.number().optional(),
+  sentence: z.string(),
+});
+export type OneError = z.output<typeof oneError>;
+/** Beside the first error stands what belongs to it, such as the object as it stands for a stale edit. */
+export const errors = z.strictObject({ error: z.looseObject(oneError.shape), errors: z.array(oneError) });

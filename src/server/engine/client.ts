@@ -1,0 +1,119 @@
+import { connect, type Socket } from 'node:net';
+import { engineSocket } from './address';
+import { readFrames, writeFrame } from './frames';
+import { Dropped, errorOf, pack, unpack, type EngineFacts, type Lane, type Reply, type Request } from './messages';
+
+/** Thrown when the engine does not come back for too long; the doors answer 503 with it. */
+export class EngineAway extends Error {
+  constructor() {
+    super('The routing engine is starting; its answers are on their way. Nothing was changed. Try again in a moment.');
+  }
+}
+
+interface Waiting {
+  head: Extract<Request, { type: 'ask' | 'facts' }>;
+  body: Uint8Array;
+  take: (answer: unknown) => void;
+  refuse: (e: Error) => void;
+}
+
+/** How long a question waits for an engine that is not there. */
+const MOST_WAIT_MS = 20_000;
+const AGAIN_MS = 150;
+const LOOK_EVERY_MS = 1000;
+
+/** The engine as a web process reaches it: one connection, made again when it breaks; what was asked is asked again. */
+export class EngineClient {
+  private socket: Socket | null = null;
+  private open = false;
+  /** since when there is no connection */
+  private awaySince = Date.now();
+  private readonly waiting = new Map<number, Waiting>();
+  private last = 0;
+
+  private connect(): void {
+    if (this.socket) return;
+    const socket = connect(engineSocket());
+    this.socket = socket;
+    socket.on('connect', () => {
+      this.open = true;
+      for (const w of this.waiting.values()) writeFrame(socket, w.head, w.body);
+    });
+    readFrames<Reply>(socket, ({ head, body }) => {
+      const asked = this.waiting.get(head.id);
+      if (!asked) return;
+      this.waiting.delete(head.id);
+      const value = unpack(body);
+      if (head.ok) asked.take(value);
+      else asked.refuse(errorOf(value));
+      this.idle();
+    });
+    socket.on('error', () => undefined);
+    socket.on('close', () => {
+      this.socket = null;
+      if (this.open) this.awaySince = Date.now();
+      this.open = false;
+      if (this.waiting.size > 0) setTimeout(() => this.connect(), AGAIN_MS);
+    });
+    this.idle();
+  }
+
+  /** An idle connection does not keep the process alive. */
+  private idle(): void {
+    if (this.waiting.size === 0) this.socket?.unref();
+    else this.socket?.ref();
+  }
+
+  private send<A>(
+    head: Waiting['head'],
+    body: Uint8Array,
+    signal?: AbortSignal,
+  ): Promise<A> {
+    return new Promise<A>((take, refuse) => {
+      const { id } = head;
+      const over = (e: Error) => {
+        done();
+        this.waiting.delete(id);
+        if (this.open && this.socket) writeFrame(this.socket, { type: 'drop', id });
+        refuse(e);
+      };
+      const asked = Date.now();
+      const look = () => {
+        const since = Math.max(asked, this.awaySince);
+        if (!this.open && Date.now() - since > MOST_WAIT_MS) over(new EngineAway());
+      };
+      const timer = setInterval(look, LOOK_EVERY_MS);
+      const abort = () => over(new Dropped());
+      const done = () => {
+        clearInterval(timer);
+        signal?.removeEventListener('abort', abort);
+      };
+      if (signal?.aborted) return over(new Dropped());
+      signal?.addEventListener('abort', abort, { once: true });
+      this.waiting.set(id, {
+        head,
+        body,
+        take: (answer) => {
+          done();
+          take(answer as A);
+        },
+        refuse: (e) => {
+          done();
+          refuse(e);
+        },
+      });
+      if (this.open && this.socket) writeFrame(this.socket, head, body);
+      else this.connect();
+      this.idle();
+    });
+  }
+
+  ask<A>(name: string, input: unknown, lane: Lane, options: { signal?: AbortSignal } = {}): Promise<A> {
+    const id = ++this.last;
+    return this.send<A>({ type: 'ask', id, name, lane }, pack(input), options.signal);
+  }
+
+  facts(): Promise<EngineFacts> {
+    return this.send<EngineFacts>({ type: 'facts', id: ++this.last }, new Uint8Array(0));
+  }
+}

@@ -1,0 +1,181 @@
+import { createHash } from 'node:crypto';
+import { inflateRawSync } from 'node:zlib';
+import {
+  PlanIndex,
+  RowVersions,
+  emptyPlan,
+  planSchema,
+  planWith,
+  sharing,
+  upgradeDocument,
+  type Changed,
+  type DraftKind,
+  type Plan,
+} from '@/core/plan';
+import { compile, type Exchange } from '@/core/routing';
+import { loadPlan, type LoadedPlan } from '../db/load-plan';
+import { reading, rows, snapshot, type Reader } from '../db/pool';
+import { readVersions, type Versions } from '../db/versions';
+import { Refused } from '../access/rights';
+
+/* The draft and what is live as this process holds them, compiled, and brought up to date from the journal (principle 9). */
+
+/** A plan held here. */
+export interface HeldPlan extends LoadedPlan {
+  /** draft version, or revision number */
+  version: number;
+  exchange: () => Exchange;
+  /** what is compiled already, of this plan or of the one before it; null when nothing is */
+  compiled: () => Exchange | null;
+}
+
+const MOST_REVISIONS_HELD = 4;
+/** More journal rows than this are not followed one by one. */
+const MOST_FOLLOWED = 100_000;
+
+function hold(loaded: LoadedPlan, version: number, before?: HeldPlan): HeldPlan {
+  let exchange: Exchange | null = null;
+  let known = before?.compiled() ?? null;
+  return {
+    ...loaded,
+    version,
+    exchange() {
+      exchange ??= compile(loaded.plan, known);
+      known = null;
+      return exchange;
+    },
+    compiled: () => exchange ?? known,
+  };
+}
+
+/** What edits between two draft versions made of things, from their journal rows; null when there are too many. */
+async function changesSince(connection: Reader, from: number, to: number): Promise<Changed[] | null> {
+  const since = await rows<{ object_kind: DraftKind; object_id: string; after_value: unknown }>(
+    connection,
+    'SELECT object_kind, object_id, after_value FROM journal WHERE draft_version > ? AND draft_version <= ? ORDER BY id LIMIT ?',
+    [from, to, String(MOST_FOLLOWED + 1)],
+  );
+  if (since.length > MOST_FOLLOWED) return null;
+  return since.map((r) => ({
+    kind: r.object_kind,
+    id: r.object_id,
+    value: (typeof r.after_value === 'string' ? JSON.parse(r.after_value) : r.after_value) as Changed['value'],
+  }));
+}
+
+/** What one thread (or the worker) holds: one at a time changes it. */
+export class Ground {
+  private heldDraft: HeldPlan | null = null;
+  private heldLive: HeldPlan | null = null;
+  private heldIndex: { of: Plan; index: PlanIndex } | null = null;
+  private readonly revisions = new Map<number, HeldPlan>();
+  private turn: Promise<unknown> = Promise.resolve();
+
+  /** Draft and live as they stand now, both of one moment. */
+  now(): Promise<{ draft: HeldPlan; live: HeldPlan }> {
+    const next = this.turn.then(() => this.brought());
+    this.turn = next.catch(() => undefined);
+    return next;
+  }
+
+  private async brought(): Promise<{ draft: HeldPlan; live: HeldPlan }> {
+    const at = await readVersions();
+    if (this.heldDraft?.version !== at.draft || this.heldLive?.version !== at.live)
+      await snapshot(async (c) => {
+        const inside = await readVersions(c);
+        await this.bringLive(c, inside);
+        await this.bringDraft(c, inside);
+        // What went live is the draft of that version: held once where nothing was edited since.
+        if (inside.draft === inside.liveDraft && this.heldDraft && this.heldLive) this.adopt(inside);
+      });
+    return { draft: this.heldDraft!, live: this.heldLive! };
+  }
+
+  private async bringDraft(c: Reader, at: Versions): Promise<void> {
+    const known = this.heldDraft;
+    if (known?.version === at.draft) return;
+    if (known && known.version < at.draft && known.rowVersions.any) {
+      const edits = await changesSince(c, known.version, at.draft);
+      if (edits) {
+        const plan = planWith(known.plan, edits);
+        this.heldDraft = hold({ plan, rowVersions: known.rowVersions.with(edits) }, at.draft, known);
+        if (this.heldIndex?.of === known.plan) {
+          this.heldIndex.index.advance(plan, edits);
+          this.heldIndex.of = plan;
+        } else this.heldIndex = null;
+        return;
+      }
+    }
+    const loaded = await loadPlan(c);
+    const plan = loaded && this.heldLive ? sharing(loaded.plan, this.heldLive.plan) : loaded?.plan;
+    this.heldDraft = hold(
+      { plan: plan ?? emptyPlan('New organisation'), rowVersions: loaded?.rowVersions ?? new RowVersions() },
+      at.draft,
+      this.heldLive ?? undefined,
+    );
+    this.heldIndex = null;
+  }
+
+  private async bringLive(c: Reader, at: Versions): Promise<void> {
+    if (this.heldLive?.version === at.live) return;
+    // Going live makes the draft the new revision: nothing has to be read, parsed or compiled again.
+    if (this.heldDraft?.version === at.liveDraft && at.live > 0 && this.heldDraft.rowVersions.any) {
+      this.heldLive = hold({ plan: this.heldDraft.plan, rowVersions: new RowVersions() }, at.live, this.heldDraft);
+      return;
+    }
+    const since = this.heldLive && this.heldLive.version > 0 ? await this.liveFollowed(c, this.heldLive, at) : null;
+    this.heldLive = since ?? (await readRevision(c, at.live));
+  }
+
+  /** The new revision made from the one before it by the edits between the two. */
+  private async liveFollowed(c: Reader, before: HeldPlan, at: Versions): Promise<HeldPlan | null> {
+    const [old] = await rows<{ draft_version: number }>(c, 'SELECT draft_version FROM revision WHERE number = ?', [
+      before.version,
+    ]);
+    const edits = old ? await changesSince(c, Number(old.draft_version), at.liveDraft) : null;
+    return edits && hold({ plan: planWith(before.plan, edits), rowVersions: new RowVersions() }, at.live, before);
+  }
+
+  private adopt(at: Versions): void {
+    const { heldDraft: draft, heldLive: live } = this;
+    if (!draft || !live || live.plan === draft.plan) return;
+    this.heldLive = hold({ plan: draft.plan, rowVersions: new RowVersions() }, at.live, draft);
+  }
+
+  /** Revision `number`; 404 when there is none. */
+  async revision(number: number): Promise<HeldPlan> {
+    const { live } = await this.now();
+    if (number === live.version) return live;
+    const known = this.revisions.get(number);
+    if (known) return known;
+    const read = await reading((c) => readRevision(c, number));
+    const shared = hold({ plan: sharing(read.plan, live.plan), rowVersions: read.rowVersions }, number, live);
+    this.revisions.set(number, shared);
+    for (const old of [...this.revisions.keys()].slice(0, Math.max(0, this.revisions.size - MOST_REVISIONS_HELD)))
+      this.revisions.delete(old);
+    return shared;
+  }
+
+  /** The index of the draft, carried along from edit to edit. */
+  indexOf(draft: HeldPlan): PlanIndex {
+    if (this.heldIndex?.of !== draft.plan) this.heldIndex = { of: draft.plan, index: new PlanIndex(draft.plan) };
+    return this.heldIndex.index;
+  }
+}
+
+async function readRevision(c: Reader, number: number): Promise<HeldPlan> {
+  if (number === 0) return hold({ plan: emptyPlan('Nothing live yet'), rowVersions: new RowVersions() }, 0);
+  const [found] = await rows<{ document: Buffer; checksum: Buffer }>(
+    c,
+    'SELECT document, checksum FROM revision WHERE number = ?',
+    [number],
+  );
+  if (!found) throw new Refused(404, 'no-such-revision', `There is no revision ${number}.`, 'revision');
+  const text = inflateRawSync(found.document);
+  if (!createHash('sha256').update(text).digest().equals(found.checksum))
+    throw new Error(`revision ${number} does not fit its checksum`);
+  // Written by an older version of the program, perhaps; it was whole when it went live.
+  const upgraded = upgradeDocument(JSON.parse(text.toString('utf8')));
+  if (!upgraded.ok) throw new Error(`revision ${number}: ${upgraded.errors[0]!.sentence}`);
+  return hold({ plan: planSchema.parse(upgraded.document), rowVersions: new RowVersions() }, number);
+}

@@ -1,0 +1,11 @@
+import { askHere } from '.';
+import { Ground } from './held';
+import { answerHere, type Question } from './question';
+import { QUESTIONS } from './questions';
+
+/** Makes this process answer its own questions: it holds draft and live itself. */
+export function holdPlansHere(): Ground {
+  const ground = new Ground();
+  askHere((name, input) => answerHere(ground, QUESTIONS[name] as unknown as Question<unknown, unknown>, input));
+  return ground;
+}

@@ -1,0 +1,54 @@
+/** The engine, as everything else on the server asks it: a process of its own, or this one where work has a process to itself. */
+import { EngineClient } from './client';
+import type { Lane } from './messages';
+import type { AnswerOf, InputOf, QuestionName } from './questions';
+
+export { EngineAway } from './client';
+export { Dropped } from './messages';
+export type { AnswerOf, InputOf, QuestionName } from './questions';
+
+export interface AskOptions {
+  /** nobody waits for the answer any more */
+  signal?: AbortSignal;
+}
+
+type Asker = (name: QuestionName, input: unknown, options: AskOptions) => Promise<unknown>;
+
+const held = globalThis as unknown as { polydromeEngine?: EngineClient; polydromeAsker?: Asker };
+
+/** Long questions go to the thread for long work. */
+const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
+  'consequences',
+  'problems',
+  'landings',
+  'packed',
+  'planDocument',
+  'comparison',
+  'bringBackEdits',
+  'bulkPreview',
+  'bulkEdits',
+  'sheetRows',
+  'cards',
+]);
+
+const lane = (name: QuestionName): Lane => (LONG.has(name) ? 'long' : 'quick');
+
+const client = () => (held.polydromeEngine ??= new EngineClient());
+
+/** Asks a question of draft and live as they stand; refusals come out as they went in. */
+export function ask<N extends QuestionName>(
+  name: N,
+  input: InputOf<N>,
+  options: AskOptions = {},
+): Promise<AnswerOf<N>> {
+  const here = held.polydromeAsker;
+  return (here ? here(name, input, options) : client().ask(name, input, lane(name), options)) as Promise<AnswerOf<N>>;
+}
+
+/** Answers in this process from now on: for the worker, commands and tests. */
+export function askHere(asker: Asker): void {
+  held.polydromeAsker = asker;
+}
+
+/** How the engine does. */
+export const engineFacts = () => client().facts();

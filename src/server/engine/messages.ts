@@ -1,0 +1,87 @@
+import { deserialize, serialize } from 'node:v8';
+import type { OneError } from '@/contract/shared';
+import { EditRefused, Refused } from '../access/rights';
+import { DatabaseBusy, DatabaseGone } from '../db/pool';
+
+/* What goes between whoever asks and the engine. */
+
+export type Lane = 'quick' | 'long';
+
+/** Asked of the engine, or taken back. */
+export type Request =
+  | { type: 'ask'; id: number; name: string; lane: Lane }
+  | { type: 'drop'; id: number }
+  | { type: 'facts'; id: number };
+
+export interface Reply {
+  id: number;
+  ok: boolean;
+}
+
+/** How the engine does: for benches and those who operate it. */
+export interface EngineFacts {
+  pid: number;
+  residentBytes: number;
+  threads: { answered: number; waiting: number }[];
+}
+
+/** A refusal or an error as plain data. */
+interface Wrong {
+  kind: 'refused' | 'edit-refused' | 'gone' | 'busy' | 'broken' | 'dropped';
+  status?: number;
+  code?: string;
+  message: string;
+  path?: string;
+  detail?: Record<string, unknown>;
+  errors?: OneError[];
+  stack?: string;
+}
+
+/** Nobody waits for the answer any more. */
+export class Dropped extends Error {
+  constructor() {
+    super('nobody waits for this any more');
+  }
+}
+
+export const pack = (value: unknown): Uint8Array => serialize(value);
+export const unpack = (body: Uint8Array): unknown => deserialize(body);
+
+export function wrongOf(e: unknown): Wrong {
+  if (e instanceof EditRefused || e instanceof Refused)
+    return {
+      kind: e instanceof EditRefused ? 'edit-refused' : 'refused',
+      status: e.status,
+      code: e.code,
+      message: e.message,
+      path: e.path,
+      detail: e.detail,
+      errors: e.errors,
+    };
+  const message = e instanceof Error ? e.message : String(e);
+  if (e instanceof Dropped) return { kind: 'dropped', message };
+  if (e instanceof DatabaseGone) return { kind: 'gone', message };
+  if (e instanceof DatabaseBusy) return { kind: 'busy', message };
+  return { kind: 'broken', message, stack: e instanceof Error ? e.stack : undefined };
+}
+
+export function errorOf(body: unknown): Error {
+  const w = body as Wrong;
+  switch (w.kind) {
+    case 'refused':
+      return new Refused(w.status!, w.code!, w.message, w.path, w.detail);
+    case 'edit-refused':
+      return new EditRefused(w.status!, w.code!, w.errors!, w.detail);
+    case 'gone':
+      return new DatabaseGone(new Error(w.message));
+    case 'busy':
+      return new DatabaseBusy();
+    case 'dropped':
+      return new Dropped();
+    default: {
+      const error = new Error(w.message);
+      if (w.stack) error.stack = w.stack;
+      return error;
+    }
+  }
+}

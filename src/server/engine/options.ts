@@ -1,0 +1,74 @@
+import type { Option } from '@/contract/shared';
+import {
+  DESTINATION_KINDS,
+  KINDS,
+  labelOf,
+  type AnyObject,
+  type ObjectKind,
+  type RefTarget,
+} from '@/core/plan';
+import type { Sight } from '../access/sight';
+
+/* What references may point to: whole lists where they are short, found by text where they are long. */
+
+/** Longer lists than this are not sent with a page. */
+const MOST_SENT = 300;
+const MOST_FOUND = 30;
+
+const kindsOf = (target: RefTarget): readonly ObjectKind[] => (target === 'destination' ? DESTINATION_KINDS : [target]);
+
+export const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+const collator = new Intl.Collator(undefined, { numeric: true });
+export const byLabel = (a: { label: string }, b: { label: string }) => collator.compare(a.label, b.label);
+
+function labelFor(kind: ObjectKind, object: AnyObject, target: RefTarget): string {
+  const label = labelOf(kind, object);
+  return kind !== 'extension' && target === 'destination' ? `${capital(KINDS[kind].word)} ${label}` : label;
+}
+
+export interface Options {
+  options: Record<string, Option[]>;
+  /** targets whose lists are found by typing */
+  long: RefTarget[];
+}
+
+/** Options by target, as the reader may see them. A list that is too long holds only what `used` points to. */
+export function optionsFor(sight: Sight, targets: readonly RefTarget[], used: ReadonlySet<string> = new Set()): Options {
+  const options: Record<string, Option[]> = {};
+  const long: RefTarget[] = [];
+  for (const target of new Set(targets)) {
+    const lists = kindsOf(target).map((kind) => ({ kind, list: sight.list(kind) as AnyObject[] }));
+    const count = lists.reduce((n, { list }) => n + list.length, 0);
+    if (count > MOST_SENT) long.push(target);
+    options[target] = lists
+      .flatMap(({ kind, list }) =>
+        list
+          .filter((o) => count <= MOST_SENT || used.has(o.id))
+          .map((o) => ({ id: o.id, label: labelFor(kind, o, target) })),
+      )
+      .sort(byLabel);
+  }
+  return { options, long };
+}
+
+/** What a reference may point to whose label holds every word of a text; those that begin with it first. */
+export function findOptions(sight: Sight, target: RefTarget, text: string): Option[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found: (Option & { rank: number })[] = [];
+  for (const kind of kindsOf(target))
+    for (const o of sight.list(kind) as AnyObject[]) {
+      const label = labelFor(kind, o, target);
+      const folded = label.toLowerCase();
+      if (!words.every((w) => folded.includes(w))) continue;
+      found.push({ id: o.id, label, rank: words[0] && folded.startsWith(words[0]) ? 0 : 1 });
+      if (found.length > 2000) break;
+    }
+  return found
+    .sort((a, b) => a.rank - b.rank || byLabel(a, b))
+    .slice(0, MOST_FOUND)
+    .map(({ id, label }) => ({ id, label }));
+}
+
+/** Names and ids of a list of named things. */
+export const named = (list: readonly { id: string; name: string }[]): Option[] =>
+  list.map((o) => ({ id: o.id, label: o.name }));

@@ -1,0 +1,195 @@
+import { same } from '@/core/analysis';
+import { fold, readCall, splitAsk, type Question as CallQuestion } from '@/core/ask';
+import { courseOf, type Course } from '@/core/course';
+import type { AskAnswer, Found, ShortAnswer } from '@/contract/calls';
+import { KINDS, OBJECT_KINDS, labelOf, type AnyObject } from '@/core/plan';
+import { trace, type Exchange, type Situation, type Trace } from '@/core/routing';
+import { demandFor } from '../../access/areas';
+import { Refused } from '../../access/rights';
+import type { Sight } from '../../access/sight';
+import type { HeldPlan } from '../held';
+import { sightIn, type By, type Given } from '../question';
+
+/* What happens to calls: asked in the draft, in live, or in a revision. */
+
+/** A question about a call with what holds at its moment; `situations` are by the moment that was read from it. */
+export interface AskedCall extends By {
+  question: CallQuestion;
+  now: number;
+  /** what holds now, taken for any moment that is not in the past */
+  situation: Situation;
+}
+
+interface Answered {
+  exchange: Exchange;
+  call: Parameters<typeof trace>[1];
+  trace: Trace;
+  /** the moment asked about, ISO 8601 in UTC */
+  at: string;
+  /** zone in which the time was read */
+  zone: string;
+}
+
+/** Answers one question in one plan; 422 with the part that can't be read. */
+function answerIn(held: HeldPlan, { question, now, situation, reader }: AskedCall): Answered {
+  const exchange = held.exchange();
+  const read = readCall(question, exchange, now);
+  if (!read.ok)
+    throw new Refused(
+      422,
+      `bad-${read.path}`,
+      read.sentence,
+      read.path,
+      read.offset === undefined ? undefined : { offset: read.offset },
+    );
+  if (read.call.from.type === 'extension')
+    demandFor(reader, 'ask', held.plan, 'extension', exchange.extensions.get(read.call.from.id)!);
+  const t = trace(exchange, read.call, situation);
+  return { exchange, call: read.call, trace: t, at: new Date(read.call.at).toISOString(), zone: read.zone };
+}
+
+/** The moment that a question is about, in milliseconds since 1970 UTC; what holds then is looked up by it. */
+export function momentOf({ draft, live }: Given, { question, now, of }: { question: CallQuestion; now: number; of: string }) {
+  const read = readCall(question, (of === 'live' ? live : draft).exchange(), now);
+  return read.ok ? read.call.at : now;
+}
+
+/** One trace in the draft, in live or in a revision. */
+export async function traceOf(given: Given, input: AskedCall & { of: string }): Promise<Trace & { at: string }> {
+  const held =
+    input.of === 'draft' ? given.draft : input.of === 'live' ? given.live : await given.revision(Number(input.of));
+  const answered = answerIn(held, input);
+  return sightIn(held, input.reader).cut({ ...answered.trace, at: answered.at });
+}
+
+export interface OneAnswer {
+  trace: Trace;
+  course: Course;
+}
+
+type Asked = { refused: string } | (OneAnswer & { at: string; zone: string });
+
+/** The same call in draft and live, each with its course. */
+export function traceBoth(given: Given, input: AskedCall) {
+  const ask = (held: HeldPlan): Asked => {
+    try {
+      const { exchange, call, trace: t, at, zone } = answerIn(held, input);
+      return sightIn(held, input.reader).cut({ trace: t, course: courseOf(exchange, call, t), at, zone });
+    } catch (e) {
+      if (!(e instanceof Refused)) throw e;
+      return { refused: e.message };
+    }
+  };
+  const [inDraft, inLive] = [ask(given.draft), ask(given.live)];
+  if ('refused' in inDraft && 'refused' in inLive) return { answer: null, refused: inDraft.refused };
+  const of = (a: Asked): OneAnswer | null => ('refused' in a ? null : { trace: a.trace, course: a.course });
+  const [d, l] = [of(inDraft), of(inLive)];
+  const known = ('refused' in inDraft ? inLive : inDraft) as Exclude<Asked, { refused: string }>;
+  return {
+    refused: null,
+    answer: {
+      draft: d,
+      live: l,
+      same: d !== null && same(l?.trace ?? null, d.trace),
+      at: known.at,
+      zone: known.zone,
+      why: 'refused' in inLive ? inLive.refused : 'refused' in inDraft ? inDraft.refused : null,
+    },
+  };
+}
+
+interface Short {
+  answer: ShortAnswer;
+  trace?: Trace;
+  refused?: string;
+  at?: string;
+  zone?: string;
+}
+
+/** What the Ask line answers while somebody types. */
+export function askLine(given: Given, input: Omit<AskedCall, 'question'> & { text: string }): AskAnswer {
+  const { draft, live } = given;
+  const sight = sightIn(draft, input.reader);
+  const parts = splitAsk(input.text);
+  if (!parts) return { type: 'found', found: findObjects(sight, input.text) };
+  const short = (held: HeldPlan): Short => {
+    try {
+      const { trace: t, at, zone } = answerIn(held, { ...input, question: parts });
+      return { answer: { outcome: t.outcome, lands: t.lands, detail: detailOf(t) }, trace: t, at, zone };
+    } catch (e) {
+      if (!(e instanceof Refused)) throw e;
+      return { answer: { outcome: 'unroutable', lands: null, detail: e.message }, refused: e.message };
+    }
+  };
+  const [inDraft, inLive] = [short(draft), short(live)];
+  if (inDraft.refused && inLive.refused) return { type: 'unclear', sentence: inDraft.refused, found: [] };
+  return sight.cut({
+    type: 'answer',
+    draft: inDraft.answer,
+    live: inLive.answer,
+    same: inDraft.trace !== undefined && same(inLive.trace ?? null, inDraft.trace),
+    ...parts,
+    at: inDraft.at ?? inLive.at!,
+    zone: inDraft.zone ?? inLive.zone!,
+  });
+}
+
+function detailOf(t: Trace): string {
+  if (t.outcome !== 'routed') return `cause ${t.cause?.q850}`;
+  const parts = [
+    t.secondsWaited > 0 ? `after ${t.secondsWaited} s` : '',
+    t.digitsSent ? `sends ${t.digitsSent}` : '',
+    t.digitsSent ? `shows ${t.shownNumber ?? 'no number'}` : '',
+  ];
+  const then = t.then[0];
+  if (then) parts.push(`then ${then.lands.label} after ${then.afterSeconds} s`);
+  return parts.filter((p) => p !== '').join(', ');
+}
+
+const FOUND_KINDS = OBJECT_KINDS.filter((k) => KINDS[k].found).sort((a, b) => rankOf(a) - rankOf(b));
+const MOST_FOUND = 8;
+
+/** People and what they are reached by come first. */
+function rankOf(kind: (typeof OBJECT_KINDS)[number]): number {
+  const at = ['extension', 'person', 'number'].indexOf(kind);
+  return at < 0 ? 3 : at;
+}
+
+interface Folded {
+  label: string;
+  folded: string;
+  /** without blanks, for numbers */
+  tight: string;
+}
+const folded = new WeakMap<object, Folded>();
+
+function foldedOf(kind: (typeof OBJECT_KINDS)[number], object: AnyObject): Folded {
+  let known = folded.get(object);
+  if (!known) {
+    const label = labelOf(kind, object);
+    folded.set(object, (known = { label, folded: fold(label), tight: label.replace(/\s/g, '') }));
+  }
+  return known;
+}
+
+/** Objects whose name, digits or number holds the text; those that begin with it first. */
+export function findObjects(sight: Sight, text: string): Found[] {
+  const wanted = fold(text);
+  const digits = text.replace(/[\s\-()./]/g, '').replace(/^0/, '');
+  if (wanted === '') return [];
+  const found: (Found & { rank: number })[] = [];
+  for (const kind of FOUND_KINDS) {
+    for (const object of sight.list(kind) as AnyObject[]) {
+      const { label, folded: text_, tight } = foldedOf(kind, object);
+      const at = text_.indexOf(wanted);
+      const starts = at === 0 || (at > 0 && text_.includes(` ${wanted}`));
+      const holds = at >= 0 || (kind === 'number' && digits.length > 2 && tight.includes(digits));
+      if (holds) found.push({ kind, id: object.id, label, word: KINDS[kind].word, rank: starts ? 0 : 1 });
+    }
+    if (found.length > 200) break;
+  }
+  return found
+    .sort((a, b) => a.rank - b.rank)
+    .slice(0, MOST_FOUND)
+    .map(({ kind, id, label, word }) => ({ kind, id, label, word }));
+}

@@ -1,0 +1,264 @@
+import { createHash } from 'node:crypto';
+import { deflateRawSync } from 'node:zlib';
+import { usedMore, usedOf, type LimitName } from '@/core/acts/limits';
+import type { Comparison, Edit, Pending } from '@/contract/plan';
+import {
+  KINDS,
+  differences,
+  isKind,
+  numberSpaceOf,
+  planText,
+  planWith,
+  wordOf,
+  type AnyObject,
+  type Changed,
+  type Difference,
+  type DraftKind,
+  type Plan,
+} from '@/core/plan';
+import { demandFor } from '../../access/areas';
+import { EditRefused, Refused, mayEverywhere } from '../../access/rights';
+import { labelsIn } from '../labels';
+import { described, differing, editorsSince } from '../pending';
+import { keptFor, sightIn, type By, type Given } from '../question';
+
+/* What edits are made of, and what they make: checks before they are written, what differs from live, revisions. */
+
+/** An edit whose value was read by its schema. */
+export interface ParsedEdit extends Changed {
+  rowVersion: number | null;
+}
+
+/** Everything that writing edits needs to know of the draft, looked up before its lock is taken. */
+export interface Prepared {
+  /** the draft version that this holds for */
+  version: number;
+  /** each edit's object as it stands; null where there is none */
+  before: (AnyObject | Plan['organisation'] | null)[];
+  /** number spaces by site, as they are after the edits */
+  spaces: Record<string, string>;
+  /** null: there is no organisation yet, so that its row is made with the first edit */
+  organisationRow: number | null;
+  organisation: Plan['organisation'];
+  /** the number space of the organisation changes, so that every destination's is written anew */
+  spacesChange: boolean;
+  used: Record<LimitName, number>;
+  more: Partial<Record<LimitName, number>>;
+}
+
+/** An edit that is stale: which, and what stands there now. */
+export class Stale extends Refused {
+  constructor(kind: DraftKind, id: string, seen: number | null, current: object | null, rowVersion: number | null) {
+    super(409, 'stale', 'Somebody was faster.', 'rowVersion', { kind, id, seen, current, rowVersion });
+  }
+}
+
+/**
+ * Looks whether edits can be made in the draft as it stands: rights where each object is and will be (403), row versions
+ * (409), and whether the plan stays whole (422). Gives what writing them needs.
+ */
+export function prepareEdits({ draft, index }: Given, { edits, reader }: By & { edits: readonly ParsedEdit[] }): Prepared {
+  const before = edits.map((e) => index().object(e.kind, e.id));
+  const everywhere = mayEverywhere(reader, 'edit');
+  edits.forEach((e, i) => {
+    if (everywhere) return;
+    const was = before[i];
+    if (was) demandFor(reader, 'edit', draft.plan, e.kind, was);
+    if (e.value) demandFor(reader, 'edit', draft.plan, e.kind, e.value);
+  });
+  edits.forEach((e, i) => {
+    const current = draft.rowVersions.of(e.kind, e.id);
+    // Before there is an organisation its first edit names no version that there could be.
+    const first = e.kind === 'organisation' && !draft.rowVersions.any;
+    if (e.value === null && current === null)
+      throw new EditRefused(404, 'no-such-object', [
+        {
+          code: 'no-such-object',
+          path: `edits.${i}`,
+          sentence: `There is no such ${wordOf(e.kind)}; what is not there can’t be deleted.`,
+        },
+      ]);
+    if (current !== e.rowVersion && !first) throw new Stale(e.kind, e.id, e.rowVersion, before[i] ?? null, current);
+  });
+  const after = planWith(draft.plan, edits);
+  const errors = index().errorsOf(after, edits);
+  if (errors.length > 0) {
+    const ours = errors.filter((e) => e.path.startsWith('edits.'));
+    throw new EditRefused(422, 'invalid', (ours.length > 0 ? ours : errors).slice(0, 200));
+  }
+  const spacesChange = after.organisation.numberSpace !== draft.plan.organisation.numberSpace;
+  return {
+    version: draft.version,
+    before,
+    spaces: Object.fromEntries(after.sites.map((s) => [s.id, numberSpaceOf(after, s.id)])),
+    organisationRow: draft.rowVersions.of('organisation', 'organisation'),
+    organisation: after.organisation,
+    spacesChange,
+    used: keptFor(draft.plan, 'used', null, () => usedOf(draft.plan)),
+    more: usedMore(edits.map((e, i) => ({ kind: e.kind, before: before[i] ?? null, after: e.value }))),
+  };
+}
+
+/** How much the draft uses of each limit. */
+export const used = ({ draft }: Given): Record<LimitName, number> =>
+  keptFor(draft.plan, 'used', null, () => usedOf(draft.plan));
+
+const PAGE = 100;
+
+interface Page<T> {
+  some: T[];
+  next: string | null;
+}
+
+/** A page of differences after the one of a key; they stand in the order of kinds and ids. */
+function paged(found: readonly Difference[], after: string): Page<Difference> {
+  const at = after === '' ? -1 : found.findIndex((d) => `${d.kind} ${d.id}` === after);
+  if (after !== '' && at < 0)
+    throw new Refused(409, 'moved', 'What this page followed does not differ any more; read from the beginning.', 'after');
+  const some = found.slice(at + 1, at + 1 + PAGE);
+  const last = some.at(-1);
+  return { some, next: last && at + 1 + PAGE < found.length ? `${last.kind} ${last.id}` : null };
+}
+
+/** What going live would change, a page at a time, grouped by kind and by who edited. */
+export async function pending(
+  { draft, live }: Given,
+  { reader, kind, by, after }: By & { kind: string; by: string; after: string },
+): Promise<Pending> {
+  const sight = sightIn(draft, reader);
+  const all = differing(live.plan, draft.plan).filter((d) => sight.sees(d.kind, (d.after ?? d.before)!));
+  const people = await editorsSince(live, draft);
+  const editorsOf = (d: Difference) => people.get(`${d.kind} ${d.id}`);
+  const kinds = new Map<string, number>();
+  const editors = new Map<string, number>();
+  for (const d of all) {
+    kinds.set(d.kind, (kinds.get(d.kind) ?? 0) + 1);
+    for (const name of editorsOf(d)?.names ?? []) editors.set(name, (editors.get(name) ?? 0) + 1);
+  }
+  const chosen =
+    kind === '' && by === ''
+      ? all
+      : all.filter((d) => (kind === '' || d.kind === kind) && (by === '' || editorsOf(d)?.names.includes(by)));
+  const { some, next } = paged(chosen, after);
+  const edits = some.map((d) => ({
+    ...described(d),
+    by: editorsOf(d)?.names ?? [],
+    at: editorsOf(d)?.at ?? null,
+    rowVersion: draft.rowVersions.of(d.kind, d.id),
+  }));
+  return sight.cut({
+    draftVersion: draft.version,
+    revision: live.version,
+    count: all.length,
+    kinds: [...kinds].map(([key, count]) => ({
+      key,
+      words: isKind(key) ? (count === 1 ? KINDS[key].word : KINDS[key].words) : 'organisation',
+      count,
+    })),
+    people: [...editors].map(([name, count]) => ({ key: name, words: name, count })),
+    edits,
+    next,
+    labels: labelsIn([draft.plan, live.plan], edits.map((e) => e.fields)),
+  });
+}
+
+/** What differs from revision `from` to another, or to the draft. */
+export async function comparison(
+  given: Given,
+  { from, to, after, reader }: By & { from: number; to: number | 'draft'; after: string },
+): Promise<Comparison> {
+  const a = await given.revision(from);
+  const b = to === 'draft' ? given.draft : await given.revision(to);
+  const found = differing(a.plan, b.plan);
+  const { some, next } = paged(found, after);
+  const edits = some.map(described);
+  return sightIn(b, reader).cut({
+    from: `revision ${from}`,
+    to: to === 'draft' ? 'the draft' : `revision ${to}`,
+    count: found.length,
+    edits,
+    next,
+    labels: labelsIn([b.plan, a.plan], edits.map((e) => e.fields)),
+  });
+}
+
+/** The edits that take one object back to how it is live. */
+export function undoOneEdits({ draft, live, index }: Given, { kind, id }: { kind: DraftKind; id: string }): Edit[] {
+  const was =
+    kind === 'organisation'
+      ? live.plan.organisation
+      : ((live.plan[KINDS[kind].list as keyof Plan] as unknown as AnyObject[]).find((o) => o.id === id) ?? null);
+  const is = index().object(kind, id);
+  if (JSON.stringify(was) === JSON.stringify(is))
+    throw new Refused(404, 'nothing-to-undo', 'Draft and live do not differ there.');
+  const value = was as unknown as Record<string, unknown> | null;
+  return [{ kind, id, rowVersion: draft.rowVersions.of(kind, id), value }];
+}
+
+/** The edits that make the draft equal to a revision. Secrets stay today's (ARCHITECTURE principle 5). */
+export async function bringBackEdits(given: Given, { number }: { number: number }): Promise<Edit[]> {
+  const { draft } = given;
+  const revision = await given.revision(number);
+  const found = differences(draft.plan, withSecretsOf(revision.plan, draft.plan));
+  if (found.length === 0)
+    throw new Refused(409, 'nothing-to-do', `The draft is the same as revision ${number} already.`);
+  return found.map((d) => ({
+    kind: d.kind,
+    id: d.id,
+    rowVersion: draft.rowVersions.of(d.kind, d.id),
+    value: d.after as unknown as Record<string, unknown> | null,
+  }));
+}
+
+/** A plan with every secret's version as another plan has it. */
+function withSecretsOf(old: Plan, now: Plan): Plan {
+  const out = { ...old } as unknown as Record<string, AnyObject[]>;
+  for (const { list, secrets } of Object.values(KINDS)) {
+    if (!secrets) continue;
+    const today = new Map((now[list as keyof Plan] as unknown as AnyObject[]).map((o) => [o.id, o]));
+    out[list] = out[list]!.map((o) => {
+      const known = today.get(o.id) as Record<string, unknown> | undefined;
+      return known ? { ...o, ...Object.fromEntries(secrets.map((f) => [f, known[f]])) } : o;
+    });
+  }
+  return out as unknown as Plan;
+}
+
+/** The draft as it is stored when it goes live: canonical text, compressed, with its checksum; and how much differs. */
+export function packed({ draft, live }: Given): {
+  version: number;
+  live: number;
+  edits: number;
+  document: Uint8Array;
+  checksum: Uint8Array;
+} {
+  const text = Buffer.from(planText(draft.plan), 'utf8');
+  return {
+    version: draft.version,
+    live: live.version,
+    edits: differing(live.plan, draft.plan).length,
+    document: deflateRawSync(text, { level: 3 }),
+    checksum: createHash('sha256').update(text).digest(),
+  };
+}
+
+/** The whole plan as text: the draft, live or a revision. */
+export async function planDocument(given: Given, { of }: { of: string }): Promise<Uint8Array> {
+  const held = of === 'draft' ? given.draft : of === 'live' ? given.live : await given.revision(Number(of));
+  return Buffer.from(planText(held.plan), 'utf8');
+}
+
+/** Names of everything that some texts (values of journal rows) may point to, and which of some objects a reader may see. */
+export function historyNames(
+  { draft }: Given,
+  { values, of, reader }: By & { values: unknown; of: readonly { kind: string; value: object | null }[] },
+): { names: Record<string, string>; seen: boolean[] } {
+  const sight = sightIn(draft, reader);
+  return sight.cut({
+    names: labelsIn([draft.plan], values),
+    seen: of.map(({ kind, value }) => {
+      if (sight.all) return true;
+      return value !== null && (kind === 'organisation' || isKind(kind)) && sight.sees(kind, value);
+    }),
+  });
+}

@@ -1,0 +1,170 @@
+import { v7 as uuid } from 'uuid';
+import { planAssignment, readNumberList } from '@/core/acts/inventory';
+import { proposeSite, siteMoves } from '@/core/acts/sites';
+import type { AssignInput, ListedNumbers, NewSite, NumberList } from '@/contract/numbers';
+import type { Edit } from '@/contract/plan';
+import { COUNTRY_FACTS, showNumber } from '@/core/numbers';
+import type { PlanNumber } from '@/core/plan';
+import { EditRefused, Refused, may } from '../../access/rights';
+import type { HeldPlan } from '../held';
+import { byLabel, named } from '../options';
+import { sightIn, type By, type Given } from '../question';
+import { asEdits } from './people';
+
+/* Numbers by the list, and sites with what belongs to them. */
+
+export function addNumbersPage({ draft }: Given, { site, reader }: By & { site: string | undefined }) {
+  const sight = sightIn(draft, reader);
+  const sites = draft.plan.sites.filter((s) => may(reader, 'edit', { area: 'numbers', site: s.id }));
+  return {
+    account: reader.account,
+    canEdit: sites.length > 0,
+    site: sites.find((s) => s.id === site)?.id ?? sites[0]?.id ?? '',
+    sites: named(sites),
+    trunks: sight.list('trunk').map((t) => ({ id: t.id, label: t.name, site: t.site })),
+  };
+}
+
+/** What a pasted list says, entry by entry: numbers, which of them are known already, and what is wrong. */
+export function readNumbers({ draft }: Given, { input }: By & { input: NumberList }): ListedNumbers {
+  const { plan } = draft;
+  const site = plan.sites.find((s) => s.id === input.site);
+  if (!site)
+    throw new Refused(422, 'no-such-object', 'Choose the site first: its country says how numbers are read.', 'site');
+  const known = draft.exchange().numberByE164;
+  const entries = readNumberList(input.text, {
+    country: site.country,
+    area: site.area,
+    additions: plan.numberAdditions,
+  });
+  return {
+    entries: entries.map((e) => ({
+      line: e.line,
+      text: e.text,
+      wrong: e.wrong,
+      count: e.numbers.length,
+      first: e.numbers[0] ? showNumber(e.numbers[0], site.country) : null,
+      last: e.numbers.length > 1 ? showNumber(e.numbers.at(-1)!, site.country) : null,
+      known: e.numbers.filter((n) => known.has(n)).length,
+    })),
+    fresh: entries.flatMap((e) => e.numbers).filter((n) => !known.has(n)),
+  };
+}
+
+/** The edits that add every number of a list that is not known already; refused whole when an entry is wrong. */
+export function numberEdits(given: Given, { input, reader }: By & { input: NumberList }) {
+  const { entries, fresh } = readNumbers(given, { input, reader });
+  const wrong = entries.filter((e) => e.wrong);
+  if (wrong.length > 0)
+    throw new EditRefused(
+      422,
+      'invalid',
+      wrong
+        .slice(0, 100)
+        .map((e) => ({ code: 'invalid', path: `text.${e.line}`, sentence: `Line ${e.line}: ${e.wrong}` })),
+    );
+  if (fresh.length === 0) throw new Refused(409, 'nothing-to-do', 'Every one of them is known already.', 'text');
+  const { site, trunk, state, activeFrom } = input;
+  const edits = fresh.map((e164): Edit => {
+    const id = uuid();
+    return { kind: 'number', id, rowVersion: null, value: { id, e164, site, trunk, state, activeFrom } };
+  });
+  return { edits, added: fresh.length, known: entries.reduce((n, e) => n + e.known, 0) };
+}
+
+function assigned(draft: HeldPlan, given: Given, input: AssignInput, by: By) {
+  const { plan } = draft;
+  const sight = sightIn(draft, by.reader);
+  const wanted = new Set(input.numbers);
+  const numbers = sight.list('number').filter((n) => wanted.has(n.id));
+  const sites = new Set(numbers.map((n) => n.site));
+  const owned = new Set(plan.numbers.map((n) => n.belongsTo));
+  const chosen = input.extensions && new Set(input.extensions);
+  const extensions = sight
+    .list('extension')
+    .filter((e) => (chosen ? chosen.has(e.id) : sites.has(e.site) && e.kind === 'person' && !owned.has(e.id)));
+  return planAssignment(plan, numbers, extensions, input.how);
+}
+
+/** Which number would go to which extension; nothing is written. */
+export function assignPreview(given: Given, { input, reader }: By & { input: AssignInput }) {
+  const { pairs, left } = assigned(given.draft, given, input, { reader });
+  const countries = new Map(given.draft.plan.sites.map((s) => [s.id, s.country]));
+  const country = (n: PlanNumber) => countries.get(n.site)!;
+  return {
+    pairs: pairs.map((p) => ({
+      number: showNumber(p.number.e164, country(p.number)),
+      extension: `${p.extension.digits} ${p.extension.name}`,
+    })),
+    left,
+  };
+}
+
+/** The edits that give the numbers as the preview says. */
+export function assignEdits(given: Given, { input, reader }: By & { input: AssignInput }): Edit[] {
+  const { pairs } = assigned(given.draft, given, input, { reader });
+  if (pairs.length === 0) throw new Refused(409, 'nothing-to-do', 'No number finds an extension this way.');
+  return asEdits(
+    given.draft,
+    pairs.map(({ number, extension }) => ({
+      kind: 'number' as const,
+      before: number,
+      after: { ...number, belongsTo: extension.id },
+    })),
+  );
+}
+
+export function siteProposal({ draft }: Given, { country }: By & { country: string }) {
+  return proposeSite(draft.plan, country);
+}
+
+/** The edits that add a site with its numbers. */
+export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }): { id: string; edits: Edit[] } {
+  const { numbers: text, trunk, ...fields } = input;
+  const { plan } = draft;
+  const entries = readNumberList(text, { country: input.country, area: input.area, additions: plan.numberAdditions });
+  const refuse = (code: string, sentence: string) => new EditRefused(422, 'invalid', [{ code, path: 'numbers', sentence }]);
+  const wrong = entries.find((e) => e.wrong);
+  if (wrong) throw refuse('invalid', `Line ${wrong.line}: ${wrong.wrong}`);
+  const fresh = entries.flatMap((e) => e.numbers);
+  const taken = fresh.find((n) => draft.exchange().numberByE164.has(n));
+  if (taken) throw refuse('taken', `${taken} is one of your numbers already.`);
+  const id = uuid();
+  const numbers = fresh.map((e164) => ({ id: uuid(), e164, site: id, trunk }));
+  const main = numbers[0]?.id ?? null;
+  return {
+    id,
+    edits: [
+      { kind: 'site', id, rowVersion: null, value: { ...fields, id, mainNumber: main, emergencyCallback: main } },
+      ...numbers.map((n): Edit => ({ kind: 'number', id: n.id, rowVersion: null, value: n })),
+    ],
+  };
+}
+
+/** What the form for a new site begins with. */
+export function newSite({ draft }: Given, { reader }: By) {
+  const { plan } = draft;
+  const sight = sightIn(draft, reader);
+  const names = new Intl.DisplayNames('en', { type: 'region' });
+  const used = new Set(plan.sites.map((s) => s.country));
+  const first = Object.keys(COUNTRY_FACTS).find((c) => !used.has(c)) ?? 'GB';
+  const countries = new Map(plan.sites.map((s) => [s.id, s.country]));
+  return {
+    account: reader.account,
+    canEdit: may(reader, 'edit', { area: 'sites', site: null }),
+    countries: Object.keys(COUNTRY_FACTS)
+      .map((c) => ({ id: c, label: names.of(c) ?? c }))
+      .sort(byLabel),
+    proposal: proposeSite(plan, plan.sites[0] ? first : 'GB'),
+    ladders: named(sight.list('ladder')),
+    trunks: sight.list('trunk').map((t) => ({ id: t.id, label: t.name, country: countries.get(t.site) ?? '' })),
+    bySite: plan.organisation.numberSpace === 'site',
+  };
+}
+
+/** What the draft's site moves against live, in sentences; null for a site that is not live yet. */
+export function movesOfSite({ draft, live }: Given, { id }: { id: string }): string[] | null {
+  const now = draft.plan.sites.find((s) => s.id === id);
+  const was = live.plan.sites.find((s) => s.id === id);
+  return now && was ? siteMoves(draft.plan, was, now) : null;
+}

@@ -1,0 +1,142 @@
+import { callsAround, consequencesOf, type Consequences } from '@/core/analysis';
+import { courseOf, type Course } from '@/core/course';
+import {
+  KINDS,
+  fieldsOf,
+  labelOf,
+  objectsOf,
+  planWith,
+  referrersTo,
+  type AnyObject,
+  type DraftKind,
+  type FieldFacts,
+  type ObjectKind,
+  type Plan,
+} from '@/core/plan';
+import { compile, trace, type Exchange, type Situation } from '@/core/routing';
+import { maySee, whereIs } from '../../access/areas';
+import { Refused, may, rightsOf, type Where } from '../../access/rights';
+import type { HeldPlan } from '../held';
+import { optionsFor } from '../options';
+import { sightIn, type By, type Given } from '../question';
+
+/** One object by kind and id, the reader's moment and what holds then. */
+export interface OfObject extends By {
+  kind: ObjectKind;
+  id: string;
+  now: number;
+  situation: Situation;
+}
+
+const find = (held: HeldPlan, kind: ObjectKind, id: string) =>
+  (objectsOf(held.plan, kind) as AnyObject[]).find((o) => o.id === id);
+
+/** What the page of one object shows: the draft's object and what it may refer to; null: not there, or not for this reader. */
+export function objectPage({ draft, live, index }: Given, { kind, id, reader }: By & { kind: ObjectKind; id: string }) {
+  const object = index().object(kind, id) as AnyObject | null;
+  if (!object || !maySee(reader, draft.plan, kind, object)) return null;
+  const fields = fieldsOf(kind);
+  const sight = sightIn(draft, reader);
+  return {
+    kind,
+    word: KINDS[kind].word,
+    label: labelOf(kind, object),
+    object: object as unknown as Record<string, unknown> & { id: string },
+    rowVersion: draft.rowVersions.of(kind, id)!,
+    fields,
+    ...optionsFor(
+      sight,
+      fields.flatMap((f) => f.ref ?? []),
+      refsOf(object, fields),
+    ),
+    canEdit: may(reader, 'edit', whereIs(draft.plan, kind, object)),
+    account: reader.account,
+    rights: rightsOf(reader.role),
+    pending: !sameObject(find(live, kind, id), object),
+    draftVersion: draft.version,
+  };
+}
+export type ObjectPageAnswer = NonNullable<ReturnType<typeof objectPage>>;
+
+const sameObject = (a: object | undefined, b: object) => a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** Everything an object's references point to. */
+function refsOf(object: object, fields: readonly FieldFacts[]): Set<string> {
+  const values = fields.flatMap((f) => (f.ref ? [(object as Record<string, unknown>)[f.field]] : []));
+  return new Set(values.flat().filter((v): v is string => typeof v === 'string'));
+}
+
+export interface Around extends Consequences {
+  /** of a call from outside, for what such calls reach */
+  course: Course | null;
+  /** how many things point there */
+  referredToBy: number;
+}
+
+/** What reaches an object, what it leads to, what its edit changes: what takes longer than the object itself. */
+export function consequences(given: Given, { kind, id, now, situation, reader }: OfObject): Around | null {
+  const { draft, live, index } = given;
+  const object = index().object(kind, id);
+  if (!object || !maySee(reader, draft.plan, kind, object)) return null;
+  const before = sameObject(find(live, kind, id), object) ? null : withoutEdit(given, kind, id);
+  return sightIn(draft, reader).cut({
+    ...consequencesOf(draft.exchange(), before, kind, id, now, situation),
+    course: courseTo(draft.exchange(), kind, id, now, situation),
+    referredToBy: referrersTo(draft.plan, id).length,
+  });
+}
+
+/** The course of a call from outside to a number or inbound route as it would go now; null for other kinds. */
+function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
+  if (kind !== 'number' && kind !== 'inboundRoute') return null;
+  const sample = callsAround(exchange, kind, id, at)[0];
+  return sample ? courseOf(exchange, sample.call, trace(exchange, sample.call, situation)) : null;
+}
+
+/** The draft with one object as it is live; live itself where the draft would not hold together that way. */
+function withoutEdit({ draft, live, index }: Given, kind: ObjectKind, id: string): Exchange {
+  const edit = [{ kind, id, value: find(live, kind, id) ?? null }];
+  const plan = planWith(draft.plan, edit);
+  return index().errorsOf(plan, edit).length === 0 ? compile(plan, draft.exchange()) : live.exchange();
+}
+
+/** One object of the draft, else of live, with where it belongs and what depends on its digits; 404 when there is none. */
+export function one(
+  { draft, live }: Given,
+  { kind, id, reader }: By & { kind: ObjectKind; id: string },
+): { value: AnyObject; rowVersion: number | null; where: Where; label: string; organisation: Plan['organisation'] } {
+  for (const held of [draft, live]) {
+    const value = find(held, kind, id);
+    if (!value || !maySee(reader, held.plan, kind, value)) continue;
+    return {
+      value,
+      rowVersion: held === draft ? draft.rowVersions.of(kind, id) : null,
+      where: whereIs(held.plan, kind, value),
+      label: labelOf(kind, value),
+      organisation: held.plan.organisation,
+    };
+  }
+  throw new Refused(404, 'no-such-object', `There is no such ${KINDS[kind].word}.`);
+}
+
+/** Values of objects of the draft as they stand, with their row versions. */
+export function standing(
+  { draft, index }: Given,
+  { of }: { of: readonly { kind: DraftKind; id: string }[] },
+): { value: object | null; rowVersion: number | null }[] {
+  return of.map(({ kind, id }) => ({
+    value: index().object(kind, id),
+    rowVersion: draft.rowVersions.of(kind, id),
+  }));
+}
+
+/** The same of live. */
+export function standingLive({ live }: Given, { kind, id }: { kind: DraftKind; id: string }): object | null {
+  return kind === 'organisation' ? live.plan.organisation : (find(live, kind, id) ?? null);
+}
+
+/** Extensions that have a mailbox, in draft or live: their digits are no PIN. */
+export function digitsOfMailbox({ draft, live }: Given, { id }: { id: string }): string[] {
+  const of = (held: HeldPlan) => held.plan.extensions.filter((e) => e.mailbox === id).map((e) => e.digits);
+  return [...new Set([...of(draft), ...of(live)])];
+}

@@ -1,0 +1,34 @@
+import { parentPort } from 'node:worker_threads';
+import { Ground } from './held';
+import { pack, unpack, wrongOf } from './messages';
+import { answerHere, type Question } from './question';
+import { QUESTIONS } from './questions';
+
+/* One thread of the engine: holds draft and live, follows their edits, and answers one question after the other. */
+
+const ground = new Ground();
+const port = parentPort!;
+
+async function answer(name: string, body: Uint8Array): Promise<{ ok: boolean; body: Uint8Array }> {
+  try {
+    const question = (QUESTIONS as unknown as Record<string, Question<unknown, unknown> | undefined>)[name];
+    if (!question || !Object.hasOwn(QUESTIONS, name)) throw new Error(`nothing here answers “${name}”`);
+    return { ok: true, body: pack(await answerHere(ground, question, unpack(body))) };
+  } catch (e) {
+    return { ok: false, body: pack(wrongOf(e)) };
+  }
+}
+
+port.on('message', ({ name, body }: { name: string; body: Uint8Array }) => {
+  void answer(name, body).then((reply) => port.postMessage(reply));
+});
+
+// Reads and compiles before anybody asks.
+void ground
+  .now()
+  .then(({ draft, live }) => {
+    live.exchange();
+    draft.exchange();
+    ground.indexOf(draft);
+  })
+  .catch(() => undefined);

@@ -1,0 +1,61 @@
+import { signIn, signOut } from '../access/accounts';
+import {
+  addAdministrator,
+  changeAdministrator,
+  changeOwnPassword,
+  listAdministrators,
+  resetPassword,
+} from '../access/administrators';
+import { limitUse, readLimits, setLimits } from '../access/organisation-limits';
+import { Refused } from '../access/rights';
+import { deleteRole, listRoles, saveRole } from '../access/roles';
+import { endSecondFactor, giveCode, offerSecondFactor, startSecondFactor } from '../access/second-factor';
+import { endSession, listSessions } from '../access/sessions';
+import { changeSettings } from '../access/settings';
+import { listApiTokens, makeApiToken, revokeApiToken } from '../access/tokens';
+import { ask } from '../engine';
+import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../http/request';
+import type { Handlers } from './handler';
+import type { accessFacts } from '@/contract/access';
+
+const withCookie = (body: object, cookie: string) =>
+  Response.json(body, { headers: { 'set-cookie': cookie, 'cache-control': 'no-store' } });
+
+export const accessHandlers: Handlers<keyof typeof accessFacts> = {
+  signIn: async ({ body, address, request }) => {
+    const agent = request.headers.get('user-agent') ?? '';
+    const { token, waitsForCode } = await signIn(body.name, body.password, address, agent);
+    return withCookie({ ok: true, waitsForCode }, `${SESSION_COOKIE}=${token}; ${cookieAttributes(request)}`);
+  },
+  signInCode: async ({ body, address, request }) => {
+    const token = cookieOf(request);
+    if (!token) throw new Refused(401, 'not-signed-in', 'Sign in with name and password first.');
+    await giveCode(token, body.code, address);
+  },
+  signOut: async ({ request }) => {
+    const token = cookieOf(request);
+    if (token) await signOut(token);
+    return withCookie({ ok: true }, `${SESSION_COOKIE}=; Max-Age=0; ${cookieAttributes(request)}`);
+  },
+  sessions: async ({ actor, request }) => ({ sessions: await listSessions(actor, cookieOf(request)) }),
+  endSession: ({ actor, params }) => endSession(actor, params.id),
+  ownPassword: ({ actor, body }) => changeOwnPassword(actor, body.old, body.password),
+  offerSecondFactor: ({ actor }) => offerSecondFactor(actor),
+  startSecondFactor: ({ actor, body }) => startSecondFactor(actor, body.secret, body.code),
+  endSecondFactor: ({ actor }) => endSecondFactor(actor, actor.account),
+  administrators: async ({ actor }) => ({ administrators: await listAdministrators(actor) }),
+  addAdministrator: ({ actor, body }) => addAdministrator(actor, body),
+  changeAdministrator: ({ actor, body, params }) => changeAdministrator(actor, params.id, body),
+  resetPassword: ({ actor, params }) => resetPassword(actor, params.id),
+  resetSecondFactor: ({ actor, params }) => endSecondFactor(actor, params.id),
+  roles: async () => ({ roles: await listRoles() }),
+  makeRole: ({ actor, body }) => saveRole(actor, null, body),
+  changeRole: ({ actor, body, params }) => saveRole(actor, params.id, body),
+  deleteRole: ({ actor, params }) => deleteRole(actor, params.id),
+  tokens: async ({ actor }) => ({ tokens: await listApiTokens(actor) }),
+  makeToken: ({ actor, body }) => makeApiToken(actor, body),
+  revokeToken: ({ actor, params }) => revokeApiToken(actor, params.id),
+  settings: ({ actor, body }) => changeSettings(actor, body),
+  limits: async () => ({ limits: await readLimits(), use: await limitUse(await ask('used', {})) }),
+  setLimits: ({ actor, body }) => setLimits(actor, body),
+};

@@ -1,0 +1,17 @@
+/** What each operation of the contract does. */
+import { accessHandlers } from './access';
+import { callHandlers } from './calls';
+import type { Handlers } from './handler';
+import { numberHandlers } from './numbers';
+import { peopleHandlers } from './people';
+import { planHandlers } from './plan';
+import { workHandlers } from './work';
+
+export const handlers: Handlers = {
+  ...planHandlers,
+  ...callHandlers,
+  ...peopleHandlers,
+  ...numberHandlers,
+  ...accessHandlers,
+  ...workHandlers,
+};

@@ -1,0 +1,78 @@
+import type { planFacts } from '@/contract/plan';
+import { isKind } from '@/core/plan';
+import { Refused, demandEverywhere } from '../access/rights';
+import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
+import { readVersions } from '../db/versions';
+import { ask } from '../engine';
+import { openApiDocument } from '../http/openapi';
+import { situationAt } from '../state/forwarding';
+import type { Handlers } from './handler';
+
+/** The number in a path; 404 for anything else. */
+function revisionNumber(text: string): number {
+  if (!/^[0-9]{1,9}$/.test(text)) throw new Refused(404, 'no-such-revision', `There is no revision ${text}.`, 'number');
+  return Number(text);
+}
+
+export const planHandlers: Handlers<keyof typeof planFacts> = {
+  health: async () => {
+    const { draft, live } = await readVersions();
+    return { ok: true, draftVersion: draft, revision: live };
+  },
+  openapi: async () => openApiDocument(),
+  plan: async ({ actor, query, request }) => {
+    // The document is whole or not at all.
+    demandEverywhere(actor, 'look');
+    const text = await ask('planDocument', { of: query.of }, { signal: request.signal });
+    return new Response(new Uint8Array(text), {
+      headers: { 'content-type': 'application/json', 'cache-control': 'no-store' },
+    });
+  },
+  edits: ({ actor, query, request }) => ask('pending', { reader: actor, ...query }, { signal: request.signal }),
+  edit: ({ actor, body }) => applyEdits(actor, body.edits),
+  undo: ({ actor, body }) => {
+    if (body.kind === undefined && body.id === undefined) return undoLast(actor);
+    if (body.kind === undefined || body.id === undefined)
+      throw new Refused(400, 'half-named', 'Name kind and id, or neither.', body.kind ? 'id' : 'kind');
+    return undoEdit(actor, body.kind, body.id);
+  },
+  consequences: async ({ actor, params, request }) => {
+    if (!isKind(params.kind))
+      throw new Refused(404, 'no-such-kind', `There is no kind of object called ${params.kind}.`, 'kind');
+    const now = Date.now();
+    const around = await ask(
+      'consequences',
+      { reader: actor, kind: params.kind, id: params.id, now, situation: await situationAt(now) },
+      { signal: request.signal },
+    );
+    if (!around) throw new Refused(404, 'no-such-object', 'There is no such object.', 'id');
+    const { course: _course, referredToBy: _referredToBy, ...rest } = around;
+    return rest;
+  },
+  problems: ({ actor, request }) => ask('problems', { reader: actor }, { signal: request.signal }),
+  goLive: ({ actor, body }) => goLive(actor, body.draftVersion, body.note),
+  revisions: async ({ actor }) => ({ revisions: await listRevisions(actor) }),
+  compare: ({ actor, query, params, request }) => {
+    demandEverywhere(actor, 'look');
+    const from = revisionNumber(params.number);
+    return ask('comparison', { reader: actor, from, ...query }, { signal: request.signal });
+  },
+  bringBack: ({ actor, params }) => bringBack(actor, revisionNumber(params.number)),
+  ledger: ({ actor, query, params, request }) => {
+    const { filter, sort, after, ...facets } = query as Record<string, string> & Record<'filter' | 'sort' | 'after', string>;
+    const ask_ = { filter, sort, facets };
+    return ask('ledgerPage', { reader: actor, kind: params.kind, ask: ask_, after }, { signal: request.signal });
+  },
+  landings: async ({ actor, body, request }) => {
+    const now = Date.now();
+    const input = { reader: actor, ids: body.ids, now, situation: await situationAt(now) };
+    return { landings: await ask('landings', input, { signal: request.signal }) };
+  },
+  options: async ({ actor, query, params, request }) => ({
+    options: await ask(
+      'options',
+      { reader: actor, target: params.target, text: query.text },
+      { signal: request.signal },
+    ),
+  }),
+};

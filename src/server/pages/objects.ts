@@ -1,0 +1,76 @@
+import { notFound } from 'next/navigation';
+import type { ObjectKind } from '@/core/plan';
+import { hasPin } from '../access/secrets';
+import type { Actor } from '../access/rights';
+import { ask, type AnswerOf } from '../engine';
+import { forwardingAt, situationAt } from '../state/forwarding';
+import { pageActor } from './reader';
+
+/* Pages of one object. The object comes with the page; what takes longer comes after it, as a promise that is streamed. */
+
+export type Around = NonNullable<AnswerOf<'consequences'>>;
+type PageOf = NonNullable<AnswerOf<'objectPage'>>;
+
+/** What reaches an object and what its edit changes, on its way. */
+export async function around(reader: Actor, kind: ObjectKind, id: string): Promise<Around> {
+  const now = Date.now();
+  const found = await ask('consequences', { reader, kind, id, now, situation: await situationAt(now) });
+  return found ?? { reachedBy: [], leadsTo: [], doubts: [], changes: [], compared: null, course: null, referredToBy: 0 };
+}
+
+const withAround = (reader: Actor, page: PageOf) => ({ ...page, around: around(reader, page.kind, page.object.id) });
+
+/** What the page of one object shows. */
+export async function objectPage(kind: ObjectKind, id: string) {
+  const actor = await pageActor();
+  const page = await ask('objectPage', { reader: actor, kind, id });
+  if (!page) notFound();
+  return withAround(actor, page);
+}
+
+export async function extensionPage(id: string) {
+  const actor = await pageActor();
+  const found = await ask('extensionPage', { reader: actor, id });
+  if (!found) notFound();
+  const mailbox = found.data.object.mailbox as string | null;
+  return {
+    data: withAround(actor, found.data),
+    numbers: found.numbers,
+    forwarding: await forwardingAt(new Date(), id),
+    pinSet: mailbox ? await hasPin(mailbox) : false,
+  };
+}
+
+export async function personPage(id: string) {
+  const actor = await pageActor();
+  const now = Date.now();
+  const found = await ask('personPage', { reader: actor, id, now, situation: await situationAt(now) });
+  if (!found) notFound();
+  return {
+    ...found,
+    data: withAround(actor, found.data),
+    extensions: await Promise.all(
+      found.extensions.map(async (e) => ({
+        ...e,
+        data: withAround(actor, e.data),
+        forwarding: await forwardingAt(new Date(now), e.data.object.id),
+        mailbox: e.mailbox && {
+          data: withAround(actor, e.mailbox),
+          pinSet: await hasPin(e.mailbox.object.id),
+        },
+      })),
+    ),
+  };
+}
+
+export async function teamPage(id: string) {
+  const actor = await pageActor();
+  const found = await ask('teamPage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
+export async function sitePage(id: string) {
+  const data = await objectPage('site', id);
+  return { data, moves: await ask('movesOfSite', { id }) };
+}

@@ -1,0 +1,181 @@
+import { notFound } from 'next/navigation';
+import { historySchema } from '@/contract/work';
+import { KINDS, OBJECT_KINDS } from '@/core/plan';
+import { RIGHTS, RIGHT_WORDS, UNLIMITED_RIGHTS } from '@/contract/rights';
+import { LIMIT_WORDS } from '@/core/acts/limits';
+import { AREAS, AREA_WORDS } from '@/core/plan/area';
+import { listAdministrators } from '../access/administrators';
+import { limitUse, readLimits } from '../access/organisation-limits';
+import { Refused, may, mayEverywhere } from '../access/rights';
+import { listRoles } from '../access/roles';
+import { hasSecondFactor } from '../access/second-factor';
+import { listSessions } from '../access/sessions';
+import { readSettings } from '../access/settings';
+import { listApiTokens } from '../access/tokens';
+import { listRevisions } from '../draft';
+import { ask } from '../engine';
+import { readHistory } from '../history/history';
+import { deadJobs } from '../jobs/jobs';
+import { leaveProposal } from '../operations/people';
+import { momentOf } from '../operations/calls';
+import { situationAt } from '../state/forwarding';
+import { pageActor, pageToken } from './reader';
+
+/* Pages that are neither a list nor one object. */
+
+/** What is not there, or not for this reader, is a page that is not there. */
+async function foundOr404<T>(asked: Promise<T | null>): Promise<T> {
+  try {
+    const found = await asked;
+    if (found !== null) return found;
+  } catch (e) {
+    if (!(e instanceof Refused && (e.status === 404 || e.status === 403))) throw e;
+  }
+  notFound();
+}
+
+export async function goLivePage(asked: { kind?: string; by?: string }) {
+  const reader = await pageActor();
+  const query = { kind: asked.kind ?? '', by: asked.by ?? '', after: '' };
+  const [pending, revisions] = await Promise.all([ask('pending', { reader, ...query }), listRevisions(reader)]);
+  return {
+    pending,
+    asked: { kind: query.kind, by: query.by },
+    mayGoLive: may(reader, 'goLive') && mayEverywhere(reader, 'look'),
+    mayEdit: may(reader, 'edit'),
+    me: reader.name,
+    live: revisions[0] ?? null,
+  };
+}
+
+export async function revisionPage(text: string, asked: string | undefined) {
+  const reader = await pageActor();
+  const number = Number(text);
+  const revisions = await listRevisions(reader);
+  const revision = revisions.find((r) => r.number === number);
+  if (!revision || !mayEverywhere(reader, 'look')) notFound();
+  const against =
+    asked && /^[0-9]+$/.test(asked) && revisions.some((r) => r.number === Number(asked))
+      ? Number(asked)
+      : asked === 'draft' || number === 1
+        ? ('draft' as const)
+        : number - 1;
+  const [from, to] = against === 'draft' ? [number, 'draft' as const] : [against, number];
+  return {
+    revision,
+    revisions,
+    against,
+    from,
+    to,
+    comparison: await ask('comparison', { reader, from, to, after: '' }),
+    mayEdit: may(reader, 'edit'),
+  };
+}
+
+export const revisionsPage = async () => listRevisions(await pageActor());
+
+export async function tracePage(asked: { from?: string; dial?: string; at?: string }) {
+  const reader = await pageActor();
+  if (!may(reader, 'ask')) notFound();
+  const question = { from: asked.from ?? '', dial: asked.dial ?? '', at: asked.at ?? 'now' };
+  if (question.from === '' && question.dial === '') return { question, answer: null, refused: null };
+  const now = Date.now();
+  const asks = { from: question.from, dial: question.dial, when: question.at };
+  const situation = await situationAt(await momentOf(asks, now));
+  return { question, ...(await ask('traceBoth', { reader, question: asks, now, situation })) };
+}
+
+export async function historyPage(searchParams: Record<string, string | undefined>) {
+  const reader = await pageActor();
+  // An address that somebody has changed by hand is read as far as it makes sense.
+  const read = historySchema.safeParse(searchParams);
+  const asked = read.success ? read.data : historySchema.parse({});
+  const { object, kind, who, from, to, batch } = asked;
+  return {
+    asked: { object, kind, who, from, to, batch },
+    first: await readHistory(reader, asked),
+    kinds: OBJECT_KINDS.map((k) => ({ id: k, label: KINDS[k].word })),
+    mayUndo: may(reader, 'edit'),
+  };
+}
+
+export async function newExtensionPage(asked: { site?: string; like?: string }) {
+  const reader = await pageActor();
+  const page = await ask('newExtension', { reader, asked });
+  return { ...page, limits: await limitUse(await ask('used', {})) };
+}
+
+export async function importPage() {
+  const page = await newExtensionPage({});
+  const reader = await pageActor();
+  const options = (list: readonly { id: string; name: string }[]) => list.map((o) => ({ id: o.id, label: o.name }));
+  return {
+    mayImport: page.canEdit && may(reader, 'bulk'),
+    sites: options(page.sites),
+    classes: options(page.classes),
+    defaultClass: page.defaultClass,
+    limits: page.limits,
+  };
+}
+
+export async function leavePage(id: string) {
+  const reader = await pageActor();
+  const first = await foundOr404(leaveProposal(reader, id));
+  const [people, destinations] = await Promise.all([
+    ask('options', { reader, target: 'person', text: '' }),
+    ask('options', { reader, target: 'destination', text: '' }),
+  ]);
+  return { id, first, people: people.filter((p) => p.id !== id), destinations, many: true };
+}
+
+export const movePage = async (id: string) => foundOr404(ask('movePage', { reader: await pageActor(), id }));
+
+export const sameAsPage = async (id: string, asked: string | undefined) =>
+  foundOr404(ask('sameAsPage', { reader: await pageActor(), id, asked }));
+
+export const addNumbersPage = async (site: string | undefined) =>
+  ask('addNumbersPage', { reader: await pageActor(), site });
+
+export const newSitePage = async () => ask('newSite', { reader: await pageActor() });
+
+export async function administratorsPage() {
+  const reader = await pageActor();
+  if (!may(reader, 'administer')) notFound();
+  const [administrators, roles, { sites }, dead] = await Promise.all([
+    listAdministrators(reader),
+    listRoles(),
+    ask('organisation', { reader }),
+    deadJobs(reader),
+  ]);
+  return {
+    me: reader.account,
+    administrators,
+    roles,
+    dead,
+    rights: RIGHTS.map((r) => ({ right: r, words: RIGHT_WORDS[r], unlimited: UNLIMITED_RIGHTS.includes(r) })),
+    areas: AREAS.map((a) => ({ id: a, label: AREA_WORDS[a] })),
+    sites,
+  };
+}
+
+export async function settingsPage() {
+  const reader = await pageActor();
+  const manages = may(reader, 'administer');
+  const { used, value, rowVersion, mayEdit } = await ask('organisation', { reader });
+  return {
+    name: reader.name,
+    role: reader.role.name,
+    settings: await readSettings(),
+    maySet: may(reader, 'changeSettings'),
+    tokens: manages ? await listApiTokens(reader) : null,
+    roles: manages ? (await listRoles()).map(({ id, name }) => ({ id, name })) : [],
+    secondFactor: await hasSecondFactor(reader),
+    sessions: await listSessions(reader, await pageToken()),
+    limits: await readLimits(),
+    limitWords: LIMIT_WORDS,
+    used,
+    mayAdminister: manages,
+    organisation: { value, rowVersion },
+    mayEdit,
+  };
+}

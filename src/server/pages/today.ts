@@ -1,0 +1,41 @@
+import type { Actor } from '../access/rights';
+import { may } from '../access/rights';
+import { listRevisions } from '../draft';
+import { ask } from '../engine';
+import { forwardingAt } from '../state/forwarding';
+import { pageActor } from './reader';
+
+/** What somebody who comes in the morning wants to know; what takes longer is streamed after it. */
+export async function todayData() {
+  const reader = await pageActor();
+  const now = Date.now();
+  const [{ askAs, number, ...known }, revisions] = await Promise.all([ask('today', { reader }), listRevisions(reader)]);
+  return {
+    ...known,
+    me: reader.name,
+    canEdit: may(reader, 'edit'),
+    live: revisions[0] ?? null,
+    problems: ask('problems', { reader }).then((p) => p.problems),
+    emergency: ask('emergency', { reader, now }),
+    forwarding: forwardings(reader, now),
+    ask: examples(askAs, number),
+  };
+}
+
+async function forwardings(reader: Actor, now: number) {
+  const found = await forwardingAt(new Date(now));
+  const labels = await ask('extensionLabels', { reader, ids: found.map((f) => f.extension) });
+  return found.flatMap((f) => {
+    const label = labels[f.extension];
+    return label === undefined ? [] : [{ id: f.extension, label, when: f.when, to: f.to, since: f.since }];
+  });
+}
+
+/** Questions to begin with, of the reader's own plan. */
+function examples(from: string | null, number: string | null): { from: string; dial: string; at: string }[] {
+  return [
+    ...(from ? [{ from, dial: '112', at: 'now' }] : []),
+    ...(number ? [{ from: 'outside:+46846500417', dial: number, at: 'fri 17:10' }] : []),
+    ...(number ? [{ from: 'withheld', dial: number, at: 'sun 03:00' }] : []),
+  ];
+}
