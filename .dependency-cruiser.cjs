@@ -1,16 +1,31 @@
+/** A folder of ours knows nothing of ours but itself and the folders named. */
 const only = (from, allowed) => ({
   name: `${from}-knows-only-${allowed.join('-') || 'itself'}`,
   severity: 'error',
-  from: { path: `^src/${from}/`, pathNot: '\\.test\\.ts$' },
+  from: { path: `^src/${from}/` },
   to: { path: '^src/', pathNot: [from, ...allowed].map((f) => `^src/${f}/`) },
 });
 
 module.exports = {
   forbidden: [
     only('core', []),
+    only('contract', ['core']),
     only('ui', ['core']),
-    only('features', ['core', 'ui']),
-    only('server', ['core']),
+    only('workbench', ['core', 'contract', 'ui']),
+    only('features', ['core', 'contract', 'ui', 'workbench']),
+    only('server', ['core', 'contract']),
+    {
+      name: 'no-feature-knows-another',
+      severity: 'error',
+      from: { path: '^src/features/([^/]+)/' },
+      to: { path: '^src/features/', pathNot: '^src/features/$1/' },
+    },
+    {
+      name: 'only-pages-know-the-framework',
+      severity: 'error',
+      from: { path: '^src/server/', pathNot: '^src/server/pages/' },
+      to: { path: 'node_modules/(next|react|react-dom)/' },
+    },
     {
       name: 'no-cycles',
       severity: 'error',
@@ -18,15 +33,22 @@ module.exports = {
       to: { circular: true },
     },
     {
+      name: 'no-cycles-of-folders',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^src/' },
+      to: { circular: true },
+    },
+    {
       name: 'core-without-node',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/core/' },
       to: { dependencyTypes: ['core'] },
     },
     {
       name: 'core-small-libraries-only',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/core/' },
       to: {
         dependencyTypes: ['npm'],
         pathNot: 'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|papaparse|pure-rand)/',
@@ -44,6 +66,7 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: 'specify',
     tsConfig: { fileName: 'tsconfig.json' },
-    exclude: { path: '\\.next|\\.build' },
+    // Tests may know everything.
+    exclude: { path: '\\.next|\\.build|\\.test\\.tsx?$|^tests/' },
   },
 };

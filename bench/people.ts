@@ -1,44 +1,11 @@
 import type { Page } from 'puppeteer-core';
-import { differences, pinRefusal, readPlan } from '@/core/plan';
-import { READY_ROLES, type Actor } from '@/server/access/rights';
-import { closePool } from '@/server/db/pool';
-import { applyEdits, asEdit, draftPlan, goLive } from '@/server/draft';
-import { ensureAccount } from '@/server/access/accounts';
-import { generate } from '../demo/generate';
+import { pinRefusal } from '@/core/plan';
 import { Client, admin, type Document } from '../tests/support/api';
 import { ADMIN, BASE, openBrowser, signedIn } from '../tests/support/browser';
 import { ended } from '../tests/support/jobs';
+import { line, median, seconds } from './lines';
 
-/* Work with 20,000 people as somebody feels it: the reference company in the database, the interface in headless Chromium. */
-
-const seconds = (from: number) => (performance.now() - from) / 1000;
-const line = (what: string, value: string, target: string) =>
-  console.log(`${what.padEnd(62)}${value.padStart(12)}   target ${target}`);
-const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
-
-/** Makes the draft the reference company, and live too. */
-async function loadReference(): Promise<void> {
-  const account = await ensureAccount('bench', 'Bench', 'owner', null);
-  const actor: Actor = {
-    account,
-    name: 'Bench',
-    signIn: 'bench',
-    role: READY_ROLES[0]!,
-    address: '127.0.0.1',
-    via: 'session',
-  };
-  const read = readPlan(generate());
-  if (!read.ok) throw new Error(read.errors[0]!.sentence);
-  const draft = await draftPlan();
-  const found = differences(draft.plan, read.plan);
-  const started = performance.now();
-  await applyEdits(
-    actor,
-    found.map((d) => asEdit(d.kind, d.id, draft.rowVersions.get(d.id) ?? null, d.after)),
-  );
-  line(`reference company as one edit of ${found.length} objects`, `${seconds(started).toFixed(1)} s`, 'none set');
-  await goLive(actor, (await draftPlan()).version, 'The reference company');
-}
+/* Work with 20,000 people as somebody feels it: the reference company, which the bench before this one left, in headless Chromium. */
 
 /** Milliseconds from the start of the navigation until the first row stands. */
 async function firstRows(page: Page, path: string): Promise<number> {
@@ -159,7 +126,6 @@ async function bring(boss: Client): Promise<void> {
 
 async function main(): Promise<void> {
   console.log('\nWork with 20,000 people in the running application');
-  await loadReference();
   const browser = await openBrowser();
   try {
     const page = await signedIn(browser, ...ADMIN);
@@ -189,9 +155,7 @@ async function main(): Promise<void> {
   }
 }
 
-main()
-  .finally(closePool)
-  .catch((e: unknown) => {
-    console.error(e);
-    process.exitCode = 1;
-  });
+main().catch((e: unknown) => {
+  console.error(e);
+  process.exitCode = 1;
+});

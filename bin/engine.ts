@@ -10,4 +10,5 @@ try {
   // Not everywhere allowed; then it is as important as everything else.
 }
 const { end } = serveEngine(fileURLToPath(new URL('./engine-thread.mjs', import.meta.url)));
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end().finally(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => void end().finally(() => process.exit(0)));

@@ -8,7 +8,7 @@ import {
   writeNumber,
   type WrittenForm,
 } from '@/core/numbers';
-import { country as countrySchema } from '@/core/plan/fields';
+import { country as countrySchema } from '@/core/plan/facts/fields';
 import { Refusal, flagsOf, need, type Answer } from './answer';
 
 export function number(args: string[]): Answer {

@@ -56,7 +56,8 @@ export function plan(args: string[]): Answer {
   if (verb === 'upgrade') {
     const upgraded = upgradeDocument(readDocument(file, 'FILE'));
     if (!upgraded.ok) throw refusal('FILE', upgraded.errors);
-    if (upgraded.from < PLAN_VERSION) process.stderr.write([`from version ${upgraded.from} to ${PLAN_VERSION}`, ...upgraded.notes, ''].join('\n'));
+    if (upgraded.from < PLAN_VERSION)
+      process.stderr.write([`from version ${upgraded.from} to ${PLAN_VERSION}`, ...upgraded.notes, ''].join('\n'));
   }
   const text = planText(planOf(file, 'FILE'), 2);
   return answered(JSON.parse(text), text);

@@ -47,8 +47,6 @@ const assignment = z.strictObject({
   /** what finds no partner, in sentences */
   left: z.array(z.string()),
 });
-export type AssignmentPreview = z.output<typeof assignment>;
-
 const s = site.shape;
 
 /** A new site with what belongs to it from the first day. */

@@ -19,7 +19,9 @@ export interface Facts {
 type NamesIn<P extends string> = P extends `${string}{${infer Name}}${infer Rest}` ? Name | NamesIn<Rest> : never;
 export type ParamsOf<N extends OperationName> = Record<NamesIn<(typeof PATHS)[N][1]>, string>;
 
-type Part<F, K extends 'query' | 'body', Io extends 'input' | 'output'> = F extends { [P in K]: infer S extends z.ZodType }
+type Part<F, K extends 'query' | 'body', Io extends 'input' | 'output'> = F extends {
+  [P in K]: infer S extends z.ZodType;
+}
   ? Io extends 'input'
     ? z.input<S>
     : z.output<S>

@@ -48,8 +48,6 @@ export const selectionSchema = z.strictObject({
   filter: z.string().max(200).default(''),
   facets: z.record(z.string().max(20), id).default({}),
 });
-export type Selection = z.output<typeof selectionSchema>;
-
 export const bulkEditSchema = z.strictObject({ of: selectionSchema, change: bulkChangeSchema });
 export type BulkEdit = z.output<typeof bulkEditSchema>;
 
@@ -97,8 +95,6 @@ export const peopleComparisonSchema = z.strictObject({
   parts: z.array(sameLineSchema),
   rights: z.array(rightLineSchema),
 });
-export type PeopleComparison = z.output<typeof peopleComparisonSchema>;
-
 export const MOST_FILE_BYTES = 32 * 1024 * 1024;
 
 const cells = z.record(z.string().regex(/^[0-9]{1,3}$/), z.string().max(2000));

@@ -33,9 +33,7 @@ const difference = z.strictObject({
   word: z.string(),
   before: anyObject.nullable(),
   after: anyObject.nullable(),
-  fields: z.array(
-    z.strictObject({ field: z.string(), title: z.string(), before: z.unknown(), after: z.unknown() }),
-  ),
+  fields: z.array(z.strictObject({ field: z.string(), title: z.string(), before: z.unknown(), after: z.unknown() })),
 });
 export type DifferenceFacts = z.output<typeof difference>;
 
@@ -201,4 +199,3 @@ export const planFacts = {
     answer: z.strictObject({ options: z.array(option) }),
   },
 } as const satisfies Record<string, Facts>;
-

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { AREAS } from '@/core/plan/area';
+import { AREAS } from '@/core/plan/facts/area';
 
 /* What somebody may do, and where: the words in which operations say what they need and roles what they grant. */
 

@@ -4,7 +4,8 @@ import { edited, id, started } from './shared';
 
 /* Who did what, and long work. */
 
-const day = (name: string) => z.union([z.literal(''), z.iso.date(`is no day, such as 2026-11-23 (${name})`)]).default('');
+const day = (name: string) =>
+  z.union([z.literal(''), z.iso.date(`is no day, such as 2026-11-23 (${name})`)]).default('');
 
 export const historySchema = z.strictObject({
   /** one object, by id */

@@ -1,4 +1,4 @@
-import type { Look } from '@/core/plan/look';
+import type { Look } from '@/core/plan/facts/look';
 
 /** How each look is drawn: colour, line style and word, the same everywhere (LOOK). The glyphs stand beside this file. */
 export interface LookFacts {

@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import type { Look } from '@/core/plan/look';
+import type { Look } from '@/core/plan/facts/look';
 import { LOOK_FACTS } from './ends';
 import { useKinds } from './kinds';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
-import type { Look } from '@/core/plan/look';
+import type { Look } from '@/core/plan/facts/look';
 
 /** What screens need of a kind of object: its name, how it is drawn, and its page with `{id}`. */
 export interface Face {
@@ -19,7 +19,12 @@ export function FacesProvider({ faces, children }: { faces: Readonly<Record<stri
 }
 
 /** Ends that are no kinds of object, and words of a trace that are drawn like one. */
-const OTHERS: Readonly<Record<string, Look>> = { outside: 'leaving', refused: 'crossed', caller: 'caller', rule: 'rule' };
+const OTHERS: Readonly<Record<string, Look>> = {
+  outside: 'leaving',
+  refused: 'crossed',
+  caller: 'caller',
+  rule: 'rule',
+};
 
 /** Word, look and page of each kind. */
 export function useKinds() {

@@ -55,7 +55,9 @@ export function AddPanel({
     if (unsaid.length > 0)
       return setErrors(unsaid.map((f) => ({ path: f.field, sentence: `${f.title} is not chosen yet.` })));
     const id = uuid();
-    const made = await call('edit', { body: { edits: [{ kind, id, rowVersion: null, value: { ...finish(value), id } }] } });
+    const made = await call('edit', {
+      body: { edits: [{ kind, id, rowVersion: null, value: { ...finish(value), id } }] },
+    });
     if (!made.ok) return setErrors(made.errors.map((e) => ({ ...e, path: e.path.replace(/^edits\.0\.value\.?/, '') })));
     setKept(null);
     router.push(pathOf(kind, id)!);

@@ -15,9 +15,8 @@ export interface ApiErrors {
 
 export type ApiResult<T> = { ok: true; value: T } | ({ ok: false } & ApiErrors);
 
-type Given<N extends OperationName> = object extends Input<N>
-  ? [input?: Input<N>, signal?: AbortSignal]
-  : [input: Input<N>, signal?: AbortSignal];
+type Given<N extends OperationName> =
+  object extends Input<N> ? [input?: Input<N>, signal?: AbortSignal] : [input: Input<N>, signal?: AbortSignal];
 
 interface AnyInput {
   params?: Record<string, string>;
@@ -61,7 +60,8 @@ export const sendFile = <N extends OperationName>(
   name: N,
   input: Omit<Input<N>, 'body'>,
   file: Blob,
-): Promise<ApiResult<Answer<N>>> => answered(name, input as AnyInput, undefined, { method: PATHS[name][0], body: file });
+): Promise<ApiResult<Answer<N>>> =>
+  answered(name, input as AnyInput, undefined, { method: PATHS[name][0], body: file });
 
 async function answered<N extends OperationName>(
   name: N,

@@ -44,12 +44,7 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
  * One object being edited: what is typed stays in the browser until it is valid, then goes to the draft; somebody else's
  * edit in between is shown beside one's own.
  */
-export function useObjectEdit(
-  account: string,
-  kind: DraftKind,
-  object: ObjectValue,
-  rowVersion: number,
-): ObjectEdit {
+export function useObjectEdit(account: string, kind: DraftKind, object: ObjectValue, rowVersion: number): ObjectEdit {
   const router = useRouter();
   const id = object.id ?? 'organisation';
   const [kept, setKept] = useKept<KeptEdit>(`${account} ${kind} ${id}`);
@@ -81,9 +76,7 @@ export function useObjectEdit(
         // What was typed while this was on its way stays, and now stands on what this made.
         setKept((now) => {
           const left = Object.entries(now?.fields ?? {}).filter(([f, v]) => !(f in fields) || !same(v, fields[f]));
-          return left.length > 0
-            ? { rowVersion: own.current!.rowVersion, fields: Object.fromEntries(left) }
-            : null;
+          return left.length > 0 ? { rowVersion: own.current!.rowVersion, fields: Object.fromEntries(left) } : null;
         });
         router.refresh();
       } else if (made.status === 409) {

@@ -33,40 +33,40 @@ function Known({ consequences }: { consequences: Consequences }) {
         </PaneSection>
       ) : null}
       {compared === 0 ? null : (
-      <PaneSection title="This edit changes">
-        {changes.length === 0 ? (
-          <Quiet>
-            {compared === null
-              ? 'Not edited: live has it as it stands here.'
-              : `None of the ${compared} calls that were tried around it, a sample of all there are.`}
-          </Quiet>
-        ) : null}
-        {changes.slice(0, 6).map((c, i) => (
-          <Box key={i} mb="10px">
-            <Box color="quiet">{c.call}</Box>
-            <Flex gap="6px" align="center" mt="2px">
-              <Glyph kind={endOf(c.was)} />
-              <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">
-                {c.was.lands?.label ?? c.was.outcome} {c.was.detail}
-              </chakra.span>
-            </Flex>
-            <Flex gap="6px" align="center">
-              <Glyph kind={endOf(c.willBe)} />
-              <chakra.b minW={0} overflowWrap="anywhere">
-                {c.willBe.lands?.label ?? c.willBe.outcome}{' '}
-                <chakra.span fontWeight={400}>{c.willBe.detail}</chakra.span>
-              </chakra.b>
-            </Flex>
-          </Box>
-        ))}
-        {changes.length > 6 ? (
-          <Quiet>
-            and {changes.length - 6} more of {compared} calls tried, a sample
-          </Quiet>
-        ) : changes.length > 0 ? (
-          <Quiet>{compared} calls were tried, a sample of all there are.</Quiet>
-        ) : null}
-      </PaneSection>
+        <PaneSection title="This edit changes">
+          {changes.length === 0 ? (
+            <Quiet>
+              {compared === null
+                ? 'Not edited: live has it as it stands here.'
+                : `None of the ${compared} calls that were tried around it, a sample of all there are.`}
+            </Quiet>
+          ) : null}
+          {changes.slice(0, 6).map((c, i) => (
+            <Box key={i} mb="10px">
+              <Box color="quiet">{c.call}</Box>
+              <Flex gap="6px" align="center" mt="2px">
+                <Glyph kind={endOf(c.was)} />
+                <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">
+                  {c.was.lands?.label ?? c.was.outcome} {c.was.detail}
+                </chakra.span>
+              </Flex>
+              <Flex gap="6px" align="center">
+                <Glyph kind={endOf(c.willBe)} />
+                <chakra.b minW={0} overflowWrap="anywhere">
+                  {c.willBe.lands?.label ?? c.willBe.outcome}{' '}
+                  <chakra.span fontWeight={400}>{c.willBe.detail}</chakra.span>
+                </chakra.b>
+              </Flex>
+            </Box>
+          ))}
+          {changes.length > 6 ? (
+            <Quiet>
+              and {changes.length - 6} more of {compared} calls tried, a sample
+            </Quiet>
+          ) : changes.length > 0 ? (
+            <Quiet>{compared} calls were tried, a sample of all there are.</Quiet>
+          ) : null}
+        </PaneSection>
       )}
       {doubts.length > 0 ? (
         <PaneSection title="Doubts here">

@@ -102,7 +102,11 @@ function useFound(search: string | undefined, typed: string | null): Option[] {
     if (!search || typed === null) return;
     const aborter = new AbortController();
     const timer = setTimeout(async () => {
-      const got = await call('options', { params: { target: search }, query: { text: typed.slice(0, 100) } }, aborter.signal);
+      const got = await call(
+        'options',
+        { params: { target: search }, query: { text: typed.slice(0, 100) } },
+        aborter.signal,
+      );
       if (got.ok) setFound(got.value.options);
     }, SEARCH_AFTER_MS);
     return () => {

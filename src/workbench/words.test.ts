@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { OBJECT_KINDS, fieldsOf } from '@/core/plan';
+import { OBJECT_KINDS, fieldsOf, pathOf } from '@/core/plan';
 import { choiceWords } from './choices';
 import { bigCount } from './count';
-import { pathOf, tracePath } from './paths';
+import { tracePath } from './paths';
 
 const WITHOUT_PAGE = [
   'holidays',
@@ -22,7 +22,6 @@ const WITHOUT_PAGE = [
   'fax',
   'parkPlace',
   'tone',
-  'webLink',
   'attendantKey',
   'reachStep',
   'featureCode',
@@ -57,7 +56,7 @@ describe('words of the screens', () => {
       expect(pathOf(kind, 'some-id')).toMatch(/^\/[a-z]/);
     // These are made and changed by the API and by plan documents.
     expect(without).toEqual(WITHOUT_PAGE);
-    expect(pathOf('nothing', 'x')).toBeNull();
+    expect(pathOf('person', 'a b/c')).toBe('/people/a%20b%2Fc');
     expect(tracePath('2104', '9 0#', 'fri 17:10')).toBe('/trace?from=2104&dial=9+0%23&at=fri+17%3A10');
   });
 

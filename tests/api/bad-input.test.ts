@@ -1,7 +1,6 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { Client, admin, auditor, helpdesk, rowVersion, type Answer } from '../support/api';
-import type { Operation } from '@/server/http/operation';
-import { operations } from '@/server/http/operations';
+import { PATHS, contract, type Facts, type OperationName } from '@/contract';
 
 let boss: Client;
 let reader: Client;
@@ -251,8 +250,8 @@ describe('bad input is refused with where and what would be right, and changes n
 
 describe('the auditor can change nothing', () => {
   // Signing in and one's own account are everybody's; reading by POST is looking or asking.
-  const changing = Object.entries(operations).filter(
-    ([, o]) => o.method !== 'get' && !['look', 'ask', 'signed-in', null].includes((o as Operation).right),
+  const changing = (Object.keys(PATHS) as OperationName[]).filter(
+    (name) => PATHS[name][0] !== 'GET' && !['look', 'ask', 'signed-in', null].includes((contract[name] as Facts).right),
   );
   const bodies: Record<string, unknown> = {
     edit: edit('person', 'px', null, person),
@@ -265,10 +264,11 @@ describe('the auditor can change nothing', () => {
     settings: { idleSignOutMinutes: 5 },
   };
 
-  it.each(changing)('%s', async (name, o) => {
+  it.each(changing)('%s', async (name) => {
+    const [method, template] = PATHS[name];
     const before = (await boss.get('/health')).body;
-    const path = o.path.replace('{id}', 'e-2101').replace('{number}', '1');
-    const got = await reader.send(o.method.toUpperCase(), path, bodies[name] ?? {});
+    const path = template.replace('{id}', 'e-2101').replace('{number}', '1');
+    const got = await reader.send(method, path, bodies[name] ?? {});
     expect({ name, status: got.status, code: got.body.error?.code }).toEqual({
       name,
       status: 403,

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { READY_ROLES, RIGHTS, rightsOf, type Role } from '@/server/access/rights';
-import type { Operation } from '@/server/http/operation';
-import { operations } from '@/server/http/operations';
+import { PATHS, contract, type Facts, type OperationName } from '@/contract';
+import { RIGHTS } from '@/contract/rights';
+import { READY_ROLES, rightsOf, type Role } from '@/server/access/rights';
 import { Client, admin } from '../support/api';
 
 /* Every operation × every role, by bearer token: allowed or refused exactly as the rights say; a refusal comes before the body is read. */
@@ -16,18 +16,17 @@ beforeAll(async () => {
 });
 
 const table = READY_ROLES.flatMap((role) =>
-  Object.entries(operations).map(([name, o]) => [role.id, name, o as Operation, role] as const),
+  (Object.keys(PATHS) as OperationName[]).map((name) => [role.id, name, contract[name] as Facts, role] as const),
 ).filter(([, name]) => name !== 'signIn' && name !== 'signOut');
 
 describe('rights', () => {
-  it.each(table)('%s and %s', async (id, _name, o, role: Role) => {
-    const path = o.path
+  it.each(table)('%s and %s', async (id, name, o, role: Role) => {
+    const [method, template] = PATHS[name as OperationName];
+    const path = template
       .replace('{id}', 'none')
       .replace('{number}', '99999')
       .replace(/\{\w+\}/g, 'none');
-    const sent = await tokens
-      .get(id)!
-      .send(o.method.toUpperCase(), path, o.method === 'get' ? undefined : '{"nonsense":');
+    const sent = await tokens.get(id)!.send(method, path, method === 'GET' ? undefined : '{"nonsense":');
     const allowed =
       o.right === null || o.right === 'signed-in' || (rightsOf(role) as readonly string[]).includes(o.right);
     expect(sent.body.error?.code === 'not-allowed').toBe(!allowed);

@@ -48,7 +48,6 @@ export const END_REASONS: readonly ReasonCode[] = [
   'fax',
   'page',
   'tone',
-  'web-link',
   'parked',
   'park-returns',
   'feature',
@@ -166,7 +165,6 @@ export function addEnds(d: Document): void {
   d.faxes = [quay('fax', '5081', { email: 'fax@lanternfold.example' })];
   d.parkPlaces = [quay('bay', '5082', { returnSeconds: 60, returnTo: 'desk' })];
   d.tones = [quay('beep', '5083', { tone: 'busy' })];
-  d.webLinks = [quay('robot', '5084', { address: 'https://bot.lanternfold.example/' })];
   d.reachPlans = [quay('find-joan', null, { end: 'box', showsCaller: true }), quay('hollow', '5090', { end: 'box' })];
   d.reachSteps = [
     { id: 's1', reachPlan: 'find-joan', position: 1, extension: 'x-joan', seconds: 15 },

@@ -162,7 +162,8 @@ function onlyKnown(exchange: Exchange, situation: Situation): Situation {
       ? {
           presence: Object.fromEntries(
             Object.entries(presence).filter(
-              ([who, state]) => has(who) && exchange.plan.presenceRules.some((r) => r.id === state || r.activity === state),
+              ([who, state]) =>
+                has(who) && exchange.plan.presenceRules.some((r) => r.id === state || r.activity === state),
             ),
           ),
         }

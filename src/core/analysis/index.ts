@@ -2,7 +2,6 @@
 export * from './consequences';
 export * from './ladder';
 export { callsAround, fromOutside } from './samples';
-export { reachedFrom } from './reached';
 export * from './problem';
 export * from './problems';
 export * from './placement';

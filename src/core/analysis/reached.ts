@@ -50,8 +50,7 @@ export function reachedFrom(plan: Plan, kind: DraftKind, id: string): Reached {
     for (const { kind: of, object } of step) for (const p of partsOf(plan, of, object)) meet(p.kind, p.object, next);
     const found = new Map<ObjectKind, AnyObject[]>();
     for (const list of referrersOf(plan, new Set(step.map((s) => s.object.id))).values())
-      for (const r of list)
-        if (!seen.has(r.object.id)) found.set(r.kind, [...(found.get(r.kind) ?? []), r.object]);
+      for (const r of list) if (!seen.has(r.object.id)) found.set(r.kind, [...(found.get(r.kind) ?? []), r.object]);
     for (const [of, list] of found) for (const object of spread(list, MOST_OF_KIND)) meet(of, object, next);
     step = next;
   }

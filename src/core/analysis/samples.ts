@@ -165,9 +165,7 @@ function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): S
     const short = plan.shortNumbers.find((s) => s.id === id);
     const example = short && shortestWitness(compileKnownMap(short.map).automaton);
     const there = phones.filter((e) => exchange.sites.get(e.site)!.country === short?.country);
-    return example
-      ? there.flatMap((e) => [dials(e, example, at), dials(e, prefixed(e, example), at)])
-      : [];
+    return example ? there.flatMap((e) => [dials(e, example, at), dials(e, prefixed(e, example), at)]) : [];
   }
   if (kind === 'sitePair') {
     const pair = plan.sitePairs.find((p) => p.id === id);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id } from '../plan/fields';
+import { id } from '../plan/facts/fields';
 
 const causeValue = z.number().int().min(1).max(127);
 const moment = z.iso.datetime({ offset: true });

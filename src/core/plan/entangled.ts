@@ -79,7 +79,8 @@ export function mapFaults(plan: Plan): Fault[] {
   let states = 0;
   for (const { kind, id, field, text, ladder } of mapsOf(plan)) {
     const result = compiled(text);
-    if (!result.ok) return [{ kind, id, field, code: 'map-entangled', sentence: `${text.slice(0, 60)}: ${result.error.sentence}` }];
+    if (!result.ok)
+      return [{ kind, id, field, code: 'map-entangled', sentence: `${text.slice(0, 60)}: ${result.error.sentence}` }];
     if (!seen.has(text)) states += result.compiled.automaton.accepts.length;
     seen.add(text);
     if (states > MOST_STATES) {

@@ -1,5 +1,5 @@
 import { fitsTarget, referenceFieldsOf } from './introspect';
-import type { Spaces, UniqueKey } from './kind';
+import type { Spaces, UniqueKey } from './facts/kind';
 import type { Plan } from './plan';
 import { KINDS, labelOf, wordOf, type AnyObject, type DraftKind, type ObjectKind, type RefTarget } from './registry';
 
@@ -87,7 +87,11 @@ const DIGITS: UniqueKey<{ site: string; digits: string | null; name: string }> =
 };
 
 /** What an object shares with no other: each key as text that differs between kinds of key. */
-export function keysOf(kind: ObjectKind, object: AnyObject, spaces: Spaces): { text: string; of: UniqueKey<AnyObject> }[] {
+export function keysOf(
+  kind: ObjectKind,
+  object: AnyObject,
+  spaces: Spaces,
+): { text: string; of: UniqueKey<AnyObject> }[] {
   const facts = KINDS[kind];
   const out: { text: string; of: UniqueKey<AnyObject> }[] = [];
   const add = (of: UniqueKey<AnyObject>) => {

@@ -1,12 +1,11 @@
 /** The plan document: the registry of kinds, one schema per object, references, integrity, differences. */
-export * from './area';
-export * from './codecs';
-export * from './number-states';
-export * from './presence-acts';
-export * from './ruled-kinds';
-export * from './look';
+export * from './facts/area';
+export * from './facts/codecs';
+export * from './facts/number-states';
+export * from './facts/presence-acts';
+export * from './facts/ruled-kinds';
+export * from './facts/look';
 export * from './registry';
-export type { KindFacts, LimitFact, OwnWay, Spaces, UniqueKey } from './kind';
 export * from './plan';
 export * from './problem';
 export * from './document';

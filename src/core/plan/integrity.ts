@@ -10,7 +10,7 @@ import {
   type Fault,
   type Known,
 } from './faults';
-import type { UniqueKey } from './kind';
+import type { UniqueKey } from './facts/kind';
 import { objectsOf, type Plan } from './plan';
 import type { InputError } from './problem';
 import { KINDS, OBJECT_KINDS, type AnyObject, type ObjectKind } from './registry';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { FieldMeta } from './fields';
+import type { FieldMeta } from './facts/fields';
 import { KINDS, type ObjectKind, type RefTarget } from './registry';
 
 /** What the schema knows of one field. */

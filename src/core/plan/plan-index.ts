@@ -26,7 +26,8 @@ export class PlanIndex {
   private readonly holders = new Map<string, string>();
 
   constructor(private plan: Plan) {
-    for (const kind of OBJECT_KINDS) for (const object of objectsOf(plan, kind)) this.byId.set(object.id, { kind, object });
+    for (const kind of OBJECT_KINDS)
+      for (const object of objectsOf(plan, kind)) this.byId.set(object.id, { kind, object });
     this.fillHolders();
   }
 
@@ -61,8 +62,7 @@ export class PlanIndex {
     }
     this.plan = after;
     for (const e of edits)
-      if (e.kind !== 'organisation' && e.value)
-        this.byId.set(e.id, { kind: e.kind, object: e.value as AnyObject });
+      if (e.kind !== 'organisation' && e.value) this.byId.set(e.id, { kind: e.kind, object: e.value as AnyObject });
     if (spacesChanged) return this.fillHolders();
     for (const e of edits)
       if (e.kind !== 'organisation' && e.value)

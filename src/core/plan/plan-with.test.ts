@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { lanternfold } from '../../../demo/lanternfold';
 import { differences, objectsOf, readPlan, type AnyObject } from './';
 import { placeholders, times } from '@/server/db/many';
-import { planWith, rowVersionsWith, type Changed } from './plan-with';
+import { RowVersions, planWith, type Changed } from './plan-with';
+import { OBJECT_KINDS } from './registry';
 
 const read = readPlan(lanternfold());
 if (!read.ok) throw new Error('demo');
@@ -30,7 +31,9 @@ describe('a plan with edits', () => {
         for (const p of objectsOf(demo, 'person'))
           if (!last.has(p.id)) expect(after.people.find((x) => x.id === p.id)).toBe(p);
         for (const [id, value] of last) expect(after.people.find((x) => x.id === id) ?? null).toEqual(value);
-        expect(after.trunks).toEqual(demo.trunks);
+        for (const kind of OBJECT_KINDS)
+          if (kind !== 'person' || edits.length === 0) expect(objectsOf(after, kind)).toBe(objectsOf(demo, kind));
+        expect(after.people.map((p) => p.id)).toEqual(after.people.map((p) => p.id).sort());
         for (const d of differences(demo, after)) expect(last.has(d.id)).toBe(true);
       }),
       { numRuns: 100 },
@@ -38,28 +41,26 @@ describe('a plan with edits', () => {
   });
 
   it('counts each object’s versions as its row does: one more an edit, none when gone, from one when it comes again', () => {
-    const before = new Map([
-      ['organisation', 3],
-      ['a', 5],
-      ['b', 1],
-    ]);
     const value = {} as AnyObject;
-    const after = rowVersionsWith(before, [
-      { kind: 'person', id: 'a', value },
-      { kind: 'person', id: 'a', value },
-      { kind: 'person', id: 'b', value: null },
-      { kind: 'person', id: 'b', value },
-      { kind: 'person', id: 'c', value },
-      { kind: 'organisation', id: 'organisation', value },
-    ]);
-    expect([...after]).toEqual([
-      ['organisation', 4],
-      ['a', 7],
-      ['b', 1],
-      ['c', 1],
-    ]);
-    expect(before.get('a')).toBe(5);
-    expect(rowVersionsWith(new Map(), []).get('organisation')).toBe(1);
+    const person = (id: string, v: AnyObject | null = value): Changed => ({ kind: 'person', id, value: v });
+    const organisation: Changed = { kind: 'organisation', id: 'organisation', value };
+    const before = new RowVersions(
+      new Map([
+        ['organisation', new Map([['organisation', 3]])],
+        ['person', new Map(Object.entries({ a: 5, b: 1 }))],
+      ]),
+    );
+    const after = before
+      .with([person('a'), person('b', null), person('c'), organisation])
+      .with([person('a'), person('b')]);
+    const versions = (v: RowVersions) => ['a', 'b', 'c'].map((id) => v.of('person', id));
+    expect([after.of('organisation', 'organisation'), ...versions(after)]).toEqual([4, 7, 1, 1]);
+    expect(versions(before)).toEqual([5, 1, null]);
+    // The same id of another kind is another thing.
+    expect(after.of('team', 'a')).toBeNull();
+    expect(new RowVersions().with([person('a')]).of('organisation', 'organisation')).toBe(1);
+    expect(new RowVersions().with([organisation]).of('organisation', 'organisation')).toBe(2);
+    expect([new RowVersions().any, after.any]).toEqual([false, true]);
   });
 });
 

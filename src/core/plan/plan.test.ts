@@ -34,7 +34,7 @@ describe('the plan document', () => {
       'a reference of the wrong kind',
       (p) => (p.numbers![3].belongsTo = 'kestrel'),
       'numbers.3.belongsTo',
-      /refers to trunk Kestrel Voice; the id of a something/,
+      /refers to trunk Kestrel Voice; the id of something that calls can be led to is needed/,
     ],
     ['a missing trunk in a list', (p) => (p.rungs![0].trunks = ['gone']), 'rungs.0.trunks.0', /not in the plan/],
     ['a zone that is none', (p) => (p.sites![0].zone = 'Mars/Olympus'), 'sites.0.zone', /no time zone/],

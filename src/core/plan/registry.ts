@@ -1,7 +1,7 @@
 import type { z } from 'zod';
-import type { Area } from './area';
+import type { Area } from './facts/area';
 import { DEFINED } from './kinds';
-import type { KindFacts } from './kind';
+import type { KindFacts } from './facts/kind';
 
 /* What is derived from the registry of kinds: their names, their objects, and what each is known by. */
 

@@ -41,11 +41,14 @@ function withoutWebLinks({ webLinks, ...document }: Document, say: (note: string
     if (fields.length === 0) return object;
     const links = fields.map((f) => `${gone.get(object[f])} (${f})`).join(', ');
     const whole = NOTHING_WITHOUT_END.has(list);
-    say(`${list} ${String(object.name ?? object.id)} led to ${links}: ${whole ? 'taken out with it' : 'leads nowhere now'}`);
+    say(
+      `${list} ${String(object.name ?? object.id)} led to ${links}: ${whole ? 'taken out with it' : 'leads nowhere now'}`,
+    );
     if (whole) return null;
     const next = { ...object, ...Object.fromEntries(fields.map((f) => [f, null])) };
     // A presence state that sends calls on needs to know where; without it phones ring.
-    for (const f of fields) if (f === 'internalTo' || f === 'outsideTo') Object.assign(next, { [f.slice(0, -2)]: 'ring' });
+    for (const f of fields)
+      if (f === 'internalTo' || f === 'outsideTo') Object.assign(next, { [f.slice(0, -2)]: 'ring' });
     return next;
   };
   for (const name of gone.values()) say(`web link ${name} is taken out: a call can’t end at one`);
@@ -58,7 +61,9 @@ function withoutWebLinks({ webLinks, ...document }: Document, say: (note: string
   );
 }
 
-export type Upgraded = { ok: true; document: Document; from: number; /** what was lost on the way */ notes: string[] } | { ok: false; errors: InputError[] };
+export type Upgraded =
+  | { ok: true; document: Document; from: number; /** what was lost on the way */ notes: string[] }
+  | { ok: false; errors: InputError[] };
 
 /** A plan document as one of the newest version; the input is not changed. Refuses what is no plan document or is newer. */
 export function upgradeDocument(input: unknown): Upgraded {

@@ -158,7 +158,6 @@ const CASES: [ReasonCode, () => Trace, string | null, unknown[]?][] = [
   ['fax', () => ask('2102', '5081'), 'fax', []],
   ['page', () => ask('2102', '5010'), 'tannoy', []],
   ['tone', () => ask('2102', '5083'), 'beep', []],
-  ['web-link', () => ask('2102', '5084'), 'robot', []],
   ['parked', () => ask('2102', '5082'), 'desk', [['no answer', 80, 'box']]],
   ['park-returns', () => ask('2102', '*41'), 'desk'],
   ['feature', () => ask('2101', '*1'), 'ann-box'],

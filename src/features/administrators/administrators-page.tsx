@@ -83,7 +83,9 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
             <SelectBox
               aria-label={`Role of ${a.name}`}
               value={a.role}
-              onChange={(e) => void act(call('changeAdministrator', { params: { id: a.id }, body: { role: e.target.value } }))}
+              onChange={(e) =>
+                void act(call('changeAdministrator', { params: { id: a.id }, body: { role: e.target.value } }))
+              }
             >
               {roles.map((r) => (
                 <option key={r.id} value={r.id}>
@@ -113,7 +115,9 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                   <Act
                     h="26px"
                     look={a.blockedAt ? 'plain' : 'danger'}
-                    onClick={() => void act(call('changeAdministrator', { params: { id: a.id }, body: { blocked: !a.blockedAt } }))}
+                    onClick={() =>
+                      void act(call('changeAdministrator', { params: { id: a.id }, body: { blocked: !a.blockedAt } }))
+                    }
                   >
                     {a.blockedAt ? 'Open again' : 'Block'}
                   </Act>

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Act, Labelled, PartTitle, TextBox, TickBox } from '@/ui/controls';
 import type { RoleFacts } from '@/contract/access';
 import type { Grant, Right } from '@/contract/rights';
-import type { Area } from '@/core/plan/area';
+import type { Area } from '@/core/plan/facts/area';
 import { call, type ApiResult } from '@/workbench/api';
 import type { Option } from '@/workbench/form-data';
 

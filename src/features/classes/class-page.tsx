@@ -4,7 +4,7 @@ import { Box, Grid } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import type { ClassRight } from '@/core/plan/objects/class';
-import { RULED_KINDS } from '@/core/plan/ruled-kinds';
+import { RULED_KINDS } from '@/core/plan/facts/ruled-kinds';
 import { TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '@/workbench/edit';

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import type { ClassRight } from '@/core/plan/objects/class';
-import { RULED_KINDS } from '@/core/plan/ruled-kinds';
+import { RULED_KINDS } from '@/core/plan/facts/ruled-kinds';
 import { Act, Empty } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';

@@ -135,19 +135,19 @@ function Form({
   const add = async () => {
     const result = await call('addExtension', {
       body: {
-      digits: t.digits,
-      name: t.name,
-      kind: t.kind,
-      site: t.site,
-      class: t.class,
-      makePerson: t.kind === 'person',
-      place: t.kind === 'place' ? t.place : '',
-      ...(data.like ? { ringSeconds: data.like.ringSeconds } : {}),
-      mailbox: t.mailbox ? { pin: t.pin, email: t.email === '' ? null : t.email } : null,
-      number: t.number === '' ? null : t.number,
-      teams: t.team === '' ? [] : [t.team],
-      language: t.language,
-      sameAs: t.sameAs === '' ? null : t.sameAs,
+        digits: t.digits,
+        name: t.name,
+        kind: t.kind,
+        site: t.site,
+        class: t.class,
+        makePerson: t.kind === 'person',
+        place: t.kind === 'place' ? t.place : '',
+        ...(data.like ? { ringSeconds: data.like.ringSeconds } : {}),
+        mailbox: t.mailbox ? { pin: t.pin, email: t.email === '' ? null : t.email } : null,
+        number: t.number === '' ? null : t.number,
+        teams: t.team === '' ? [] : [t.team],
+        language: t.language,
+        sameAs: t.sameAs === '' ? null : t.sameAs,
       },
     });
     if (!result.ok) return setErrors(result.errors);

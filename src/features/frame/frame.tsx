@@ -61,7 +61,8 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
           const undone = await call('undo', { body: {} });
           if (!undone.ok) setSaid(undone.errors[0]!.sentence);
           else if ('job' in undone.value) setUndo(undone.value.job);
-          else setSaid('label' in undone.value ? `Your last edit of ${undone.value.label} is undone.` : 'It is undone.');
+          else
+            setSaid('label' in undone.value ? `Your last edit of ${undone.value.label} is undone.` : 'It is undone.');
           router.refresh();
         });
         return;
@@ -83,97 +84,97 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
 
   return (
     <FacesProvider faces={data.faces}>
-    <Flex direction="column" h="100dvh" overflow="hidden">
-      <Flex
-        as="header"
-        h="52px"
-        flexShrink={0}
-        align="center"
-        gap="12px"
-        px="16px"
-        borderBottom="1px solid"
-        borderColor="line"
-        bg="raised"
-      >
-        <chakra.button
-          type="button"
-          display={{ base: 'block', md: 'none' }}
-          aria-label="Menu"
-          aria-expanded={menu}
-          onClick={() => setMenu(!menu)}
-          fontSize="18px"
-          w="28px"
-        >
-          ☰
-        </chakra.button>
-        <chakra.a
-          href="/"
-          w={{ md: '140px' }}
-          fontSize="18px"
-          fontWeight={800}
-          textDecoration="none"
-          color="ink"
-          letterSpacing="-0.02em"
-          display={{ base: 'none', md: 'block' }}
-        >
-          poly
-          <chakra.span color="plum">drome</chakra.span>
-        </chakra.a>
-        <AskLine />
-        <Clock sites={data.sites} name={data.actor.name} />
-      </Flex>
-      {gone ? (
-        <Box
-          role="alert"
-          bg="brickTint"
-          borderBottom="1px solid"
-          borderColor="brick"
-          px="16px"
-          py="6px"
-          fontSize="13px"
-          data-testid="database-gone"
-        >
-          The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes on by
-          itself when the database is back.
-        </Box>
-      ) : null}
-      <Flex flex="1" minH={0}>
-        <Rail counts={data.counts} path={path} rights={data.actor.rights} open={menu} onGo={() => setMenu(false)} />
-        <Flex direction="column" flex="1" minW={0} minH={0}>
-          {undo ? (
-            <Box px="22px" pt="12px">
-              <JobBar job={undoing} what="Taking your last edit back" />
-            </Box>
-          ) : null}
-          {children}
-        </Flex>
-      </Flex>
-      {said ? (
+      <Flex direction="column" h="100dvh" overflow="hidden">
         <Flex
-          role="status"
-          position="fixed"
-          bottom="52px"
-          left="50%"
-          transform="translateX(-50%)"
-          bg="ink"
-          color="paper"
-          px="14px"
-          py="8px"
-          rounded="4px"
-          gap="12px"
+          as="header"
+          h="52px"
+          flexShrink={0}
           align="center"
-          zIndex={20}
-          fontSize="13px"
+          gap="12px"
+          px="16px"
+          borderBottom="1px solid"
+          borderColor="line"
+          bg="raised"
         >
-          {said}
-          <Act look="text" color="paper" h="20px" onClick={() => setSaid(null)}>
-            Close
-          </Act>
+          <chakra.button
+            type="button"
+            display={{ base: 'block', md: 'none' }}
+            aria-label="Menu"
+            aria-expanded={menu}
+            onClick={() => setMenu(!menu)}
+            fontSize="18px"
+            w="28px"
+          >
+            ☰
+          </chakra.button>
+          <chakra.a
+            href="/"
+            w={{ md: '140px' }}
+            fontSize="18px"
+            fontWeight={800}
+            textDecoration="none"
+            color="ink"
+            letterSpacing="-0.02em"
+            display={{ base: 'none', md: 'block' }}
+          >
+            poly
+            <chakra.span color="plum">drome</chakra.span>
+          </chakra.a>
+          <AskLine />
+          <Clock sites={data.sites} name={data.actor.name} />
         </Flex>
-      ) : null}
-      {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
-      <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
-    </Flex>
+        {gone ? (
+          <Box
+            role="alert"
+            bg="brickTint"
+            borderBottom="1px solid"
+            borderColor="brick"
+            px="16px"
+            py="6px"
+            fontSize="13px"
+            data-testid="database-gone"
+          >
+            The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes on
+            by itself when the database is back.
+          </Box>
+        ) : null}
+        <Flex flex="1" minH={0}>
+          <Rail counts={data.counts} path={path} rights={data.actor.rights} open={menu} onGo={() => setMenu(false)} />
+          <Flex direction="column" flex="1" minW={0} minH={0}>
+            {undo ? (
+              <Box px="22px" pt="12px">
+                <JobBar job={undoing} what="Taking your last edit back" />
+              </Box>
+            ) : null}
+            {children}
+          </Flex>
+        </Flex>
+        {said ? (
+          <Flex
+            role="status"
+            position="fixed"
+            bottom="52px"
+            left="50%"
+            transform="translateX(-50%)"
+            bg="ink"
+            color="paper"
+            px="14px"
+            py="8px"
+            rounded="4px"
+            gap="12px"
+            align="center"
+            zIndex={20}
+            fontSize="13px"
+          >
+            {said}
+            <Act look="text" color="paper" h="20px" onClick={() => setSaid(null)}>
+              Close
+            </Act>
+          </Flex>
+        ) : null}
+        {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
+        <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
+      </Flex>
     </FacesProvider>
   );
 }

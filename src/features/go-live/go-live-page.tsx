@@ -33,7 +33,9 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
-  const list = useMorePages(pending, pending.draftVersion, (after) => call('edits', { query: { ...filterOf(asked), after } }));
+  const list = useMorePages(pending, pending.draftVersion, (after) =>
+    call('edits', { query: { ...filterOf(asked), after } }),
+  );
   const go = async () => {
     setBusy(true);
     const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note: note ?? '' } });

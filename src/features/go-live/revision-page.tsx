@@ -97,8 +97,8 @@ export function RevisionPage({ revision, revisions, against, from, to, compariso
             ))}
         </SelectBox>
         <Box color="quiet">
-          {comparison.count} {comparison.count === 1 ? 'object differs' : 'objects differ'}, from{' '}
-          {comparison.from} to {comparison.to}
+          {comparison.count} {comparison.count === 1 ? 'object differs' : 'objects differ'}, from {comparison.from} to{' '}
+          {comparison.to}
         </Box>
       </Flex>
       {comparison.count === 0 ? <Empty>They are the same.</Empty> : null}

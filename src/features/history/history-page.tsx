@@ -68,7 +68,11 @@ export function HistoryPage({
     <Workspace
       title="History"
       lead="Who did what, when and from where. Secrets are never shown. What still stands as it was left can be undone."
-      acts={<ActLink href={addressOf('history', { query: { ...asked, format: 'csv' } as Input<'history'>['query'] })}>Export CSV</ActLink>}
+      acts={
+        <ActLink href={addressOf('history', { query: { ...asked, format: 'csv' } as Input<'history'>['query'] })}>
+          Export CSV
+        </ActLink>
+      }
     >
       <Flex gap="10px" wrap="wrap" mb="14px" align="flex-end">
         <Box w="150px">

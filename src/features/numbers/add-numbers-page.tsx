@@ -4,7 +4,7 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { Answer, Input } from '@/contract';
-import { NUMBER_STATES } from '@/core/plan/number-states';
+import { NUMBER_STATES } from '@/core/plan/facts/number-states';
 import { call } from '@/workbench/api';
 import { Act, AreaBox, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
@@ -115,7 +115,11 @@ export function AddNumbersPage({
             </SelectBox>
           </Labelled>
           <Labelled title="State" htmlFor="add-state">
-            <SelectBox id="add-state" value={typed.state} onChange={(e) => set({ state: e.target.value as Typed['state'] })}>
+            <SelectBox
+              id="add-state"
+              value={typed.state}
+              onChange={(e) => set({ state: e.target.value as Typed['state'] })}
+            >
               {NUMBER_STATES.map((s) => (
                 <option key={s} value={s}>
                   {choiceWords(s)}

@@ -15,7 +15,13 @@ export interface OutboundData extends LedgerPageData {
 export interface RungRow {
   id: string;
   rowVersion: number;
-  value: { name: string; map: string; position: number; note: string; show: 'usual' | 'extension' | 'hidden' | 'fixed' };
+  value: {
+    name: string;
+    map: string;
+    position: number;
+    note: string;
+    show: 'usual' | 'extension' | 'hidden' | 'fixed';
+  };
   mark: 'new' | 'changed' | null;
   trunks: string[];
   /** names nobody, so that it can take everything from those below */

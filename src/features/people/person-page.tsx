@@ -107,7 +107,7 @@ function Found({ extension: e }: { extension: PersonExtension }) {
             <Box key={l.when}>
               <PartTitle>{WHEN[l.when]}</PartTitle>
               <Flex gap="7px" align="center" fontSize="13px">
-                <Glyph kind={(l.lands?.kind ?? 'refused')} />
+                <Glyph kind={l.lands?.kind ?? 'refused'} />
                 {l.at === null ? <chakra.span color="quiet">the same</chakra.span> : (l.lands?.label ?? l.outcome)}
               </Flex>
             </Box>

@@ -4,7 +4,7 @@ import { Box, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
-import { PRESENCE_ACTS } from '@/core/plan/presence-acts';
+import { PRESENCE_ACTS } from '@/core/plan/facts/presence-acts';
 import { call } from '@/workbench/api';
 import { Act, SelectBox } from '@/ui/controls';
 import type { Option } from '@/workbench/form-data';
@@ -98,22 +98,22 @@ function PresenceRow({
     const { internal, internalTo, outside, outsideTo } = value ?? typed;
     const made = await call('edit', {
       body: {
-      edits: [
-        {
-          kind: 'presenceChoice',
-          id,
-          rowVersion: line.own?.rowVersion ?? null,
-          value: value && {
+        edits: [
+          {
+            kind: 'presenceChoice',
             id,
-            extension,
-            rule: line.rule,
-            internal,
-            internalTo: internal === 'forward' ? internalTo : null,
-            outside,
-            outsideTo: outside === 'forward' ? outsideTo : null,
+            rowVersion: line.own?.rowVersion ?? null,
+            value: value && {
+              id,
+              extension,
+              rule: line.rule,
+              internal,
+              internalTo: internal === 'forward' ? internalTo : null,
+              outside,
+              outsideTo: outside === 'forward' ? outsideTo : null,
+            },
           },
-        },
-      ],
+        ],
       },
     });
     setWrong(made.ok ? null : made.errors[0]!.sentence.replace(/^(internalTo|outsideTo)/, 'The place'));

@@ -23,10 +23,7 @@ export function LimitsPart({
   const router = useRouter();
   const names = Object.keys(limits) as LimitName[];
   const [typed, setTyped] = useState(
-    Object.fromEntries(names.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<
-      LimitName,
-      string
-    >,
+    Object.fromEntries(names.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<LimitName, string>,
   );
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {

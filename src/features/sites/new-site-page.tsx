@@ -88,19 +88,19 @@ export function NewSitePage({ account, canEdit, countries, proposal: first, ladd
     const local = trunks.find((x) => x.id === t.trunk)?.country === proposal.country ? [t.trunk] : [];
     const made = await call('addSite', {
       body: {
-      name: t.name,
-      country: proposal.country,
-      zone: t.zone,
-      language: t.language,
-      address: t.address,
-      area: t.area || null,
-      outsidePrefix: t.outsidePrefix || null,
-      siteCode: t.siteCode || null,
-      ranges: t.from && t.to ? [{ from: t.from, to: t.to }] : [],
-      ladder: t.ladder || null,
-      emergencyTrunks: local,
-      numbers: t.numbers,
-      trunk: t.trunk || null,
+        name: t.name,
+        country: proposal.country,
+        zone: t.zone,
+        language: t.language,
+        address: t.address,
+        area: t.area || null,
+        outsidePrefix: t.outsidePrefix || null,
+        siteCode: t.siteCode || null,
+        ranges: t.from && t.to ? [{ from: t.from, to: t.to }] : [],
+        ladder: t.ladder || null,
+        emergencyTrunks: local,
+        numbers: t.numbers,
+        trunk: t.trunk || null,
       },
     });
     if (!made.ok) return setErrors(made.errors);

@@ -28,14 +28,16 @@ export interface TodayData {
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
   problems: Promise<Problem[]>;
-  emergency: Promise<{
-    site: string;
-    number: string;
-    ok: boolean;
-    trunk: string | null;
-    shown: string | null;
-    from: string | null;
-  }[]>;
+  emergency: Promise<
+    {
+      site: string;
+      number: string;
+      ok: boolean;
+      trunk: string | null;
+      shown: string | null;
+      from: string | null;
+    }[]
+  >;
   forwarding: Promise<{ id: string; label: string; when: string; to: string; since: string }[]>;
   counts: { people: number; extensions: number; numbers: number; free: number };
   ask: { from: string; dial: string; at: string }[];
@@ -156,27 +158,27 @@ export function TodayPage({ data }: { data: TodayData }) {
 
 function Emergency({ of: e }: { of: Awaited<TodayData['emergency']>[number] }) {
   return (
-            <Flex gap="10px" align="center" borderTop="1px solid" borderColor="line" py="6px">
-              <Glyph kind={e.ok ? 'outside' : 'refused'} />
-              <Box w="120px">{e.site}</Box>
-              <Box flex="1" minW={0} color={e.ok ? 'ink' : 'brick'}>
-                {e.ok ? (
-                  <>
-                    {e.number} leaves by <b>{e.trunk}</b>
-                    <Box color="quiet" fontSize="13px">
-                      shows <Digits>{e.shown ?? 'no number'}</Digits>
-                    </Box>
-                  </>
-                ) : (
-                  `${e.number} does not get out`
-                )}
-              </Box>
-              {e.from ? (
-                <chakra.a fontSize="13px" href={tracePath(e.from, e.number)}>
-                  Trace
-                </chakra.a>
-              ) : null}
-            </Flex>
+    <Flex gap="10px" align="center" borderTop="1px solid" borderColor="line" py="6px">
+      <Glyph kind={e.ok ? 'outside' : 'refused'} />
+      <Box w="120px">{e.site}</Box>
+      <Box flex="1" minW={0} color={e.ok ? 'ink' : 'brick'}>
+        {e.ok ? (
+          <>
+            {e.number} leaves by <b>{e.trunk}</b>
+            <Box color="quiet" fontSize="13px">
+              shows <Digits>{e.shown ?? 'no number'}</Digits>
+            </Box>
+          </>
+        ) : (
+          `${e.number} does not get out`
+        )}
+      </Box>
+      {e.from ? (
+        <chakra.a fontSize="13px" href={tracePath(e.from, e.number)}>
+          Trace
+        </chakra.a>
+      ) : null}
+    </Flex>
   );
 }
 
@@ -190,17 +192,17 @@ function Problems({ of }: { of: readonly Problem[] }) {
   return (
     <>
       {problems.slice(0, MOST_PROBLEMS).map((p, i) => (
-            <Flex key={i} gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
-              <Box w="44px" fontSize="12px" color={SEVERITY[p.severity].colour} fontWeight={700}>
-                {SEVERITY[p.severity].word}
-              </Box>
-              <Box flex="1" minW={0}>
-                {p.sentence} <chakra.span color="quiet">{p.mend}</chakra.span>
-              </Box>
-              <Box fontSize="13px" flexShrink={0}>
-                <Link href={pathOf(p.object.kind, p.object.id) ?? '/'}>Open</Link>
-              </Box>
-            </Flex>
+        <Flex key={i} gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
+          <Box w="44px" fontSize="12px" color={SEVERITY[p.severity].colour} fontWeight={700}>
+            {SEVERITY[p.severity].word}
+          </Box>
+          <Box flex="1" minW={0}>
+            {p.sentence} <chakra.span color="quiet">{p.mend}</chakra.span>
+          </Box>
+          <Box fontSize="13px" flexShrink={0}>
+            <Link href={pathOf(p.object.kind, p.object.id) ?? '/'}>Open</Link>
+          </Box>
+        </Flex>
       ))}
       {problems.length > MOST_PROBLEMS ? <Box color="quiet">and {problems.length - MOST_PROBLEMS} more</Box> : null}
     </>

@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { CODECS } from '@/core/plan/codecs';
+import { CODECS } from '@/core/plan/facts/codecs';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox, TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';

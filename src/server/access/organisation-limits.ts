@@ -55,8 +55,7 @@ export async function refuseBeyondLimits(
   });
   if (beyond.length === 0) return;
   const parts = beyond.map(
-    (b) =>
-      `${LIMIT_WORDS[b.name]}: ${b.most} allowed, ${b.used} used, this would make ${b.wanted}, ${b.over} too many`,
+    (b) => `${LIMIT_WORDS[b.name]}: ${b.most} allowed, ${b.used} used, this would make ${b.wanted}, ${b.over} too many`,
   );
   throw new Refused(422, 'beyond-limit', `${parts.join('; ')}.`, '', { limits: beyond });
 }

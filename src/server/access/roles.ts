@@ -28,7 +28,10 @@ export async function roleById(id: string, connection?: Reader): Promise<Role | 
 /** Every role, those that come ready first. */
 export async function listRoles(): Promise<RoleFacts[]> {
   const own = await reading((c) => rows<RoleRow>(c, 'SELECT id, name, grants FROM role ORDER BY name'));
-  return [...READY_ROLES.map((r) => ({ ...r, grants: [...r.grants], ready: true })), ...own.map((r) => ({ ...fromRow(r), ready: false }) as RoleFacts)];
+  return [
+    ...READY_ROLES.map((r) => ({ ...r, grants: [...r.grants], ready: true })),
+    ...own.map((r) => ({ ...fromRow(r), ready: false }) as RoleFacts),
+  ];
 }
 
 /** Makes a role, or changes one of our own. */

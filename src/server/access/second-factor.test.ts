@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { areaOf, siteOf } from './areas';
+import { areaOf } from '@/core/plan';
+import { siteOf } from './areas';
 import { READY_ROLES, may, mayEverywhere, type Role } from './rights';
 import { stepOfCode } from './second-factor';
 

@@ -93,7 +93,9 @@ export class Sight {
       }
     }
     const byStart = new Map<string, string[]>();
-    for (const name of [...names].filter((n) => n.length >= LEAST && !shown.has(n)).sort((a, b) => b.length - a.length)) {
+    for (const name of [...names]
+      .filter((n) => n.length >= LEAST && !shown.has(n))
+      .sort((a, b) => b.length - a.length)) {
       const start = name.slice(0, LEAST);
       byStart.set(start, [...(byStart.get(start) ?? []), name]);
     }

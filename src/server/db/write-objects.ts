@@ -298,9 +298,14 @@ export async function writeOrganisation(
 }
 
 /** Sets the number space of every destination anew after the organisation changed its mind. */
-export async function rewriteSpaces(connection: Writer, numberSpace: Plan['organisation']['numberSpace']): Promise<void> {
+export async function rewriteSpaces(
+  connection: Writer,
+  numberSpace: Plan['organisation']['numberSpace'],
+): Promise<void> {
   await change(
     connection,
-    numberSpace === 'organisation' ? "UPDATE destination SET space = 'organisation'" : 'UPDATE destination SET space = site',
+    numberSpace === 'organisation'
+      ? "UPDATE destination SET space = 'organisation'"
+      : 'UPDATE destination SET space = site',
   );
 }

@@ -89,8 +89,7 @@ function parse(edit: Edit, index: number): ParsedEdit {
       { code: 'id-differs', path: `edits.${index}.id`, sentence: 'The id of the organisation is “organisation”.' },
     ]);
   if (edit.value === null) {
-    if (kind === 'organisation')
-      throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
+    if (kind === 'organisation') throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
     return { kind, id, rowVersion, value: null };
   }
   const schema = kind === 'organisation' ? organisationSchema : KINDS[kind].schema;

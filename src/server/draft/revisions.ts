@@ -27,7 +27,8 @@ export async function goLive(actor: Actor, draftVersion: number, note: string): 
         'SELECT version, (SELECT COALESCE(MAX(number), 0) FROM revision) AS live FROM draft WHERE id = 1 FOR UPDATE',
       );
       if (Number(lock!.version) !== draftVersion) throw moved();
-      if (Number(lock!.live) !== packed.live) throw movedOn('Somebody went live at the same moment; read what is left.');
+      if (Number(lock!.live) !== packed.live)
+        throw movedOn('Somebody went live at the same moment; read what is left.');
       await change(
         c,
         'INSERT INTO revision (number, document, checksum, draft_version, edits, note, account, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',

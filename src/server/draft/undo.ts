@@ -65,7 +65,12 @@ async function batchOf(batch: string): Promise<Taken[]> {
     if (kind !== 'organisation' && !isKind(kind))
       throw new Refused(409, 'gone-kind', `It was about a ${String(kind)}, which is no kind of object any more.`);
     const known = out.get(`${kind} ${id}`);
-    out.set(`${kind} ${id}`, { kind, id, before: known ? known.before : read(r.before_value), after: read(r.after_value) });
+    out.set(`${kind} ${id}`, {
+      kind,
+      id,
+      before: known ? known.before : read(r.before_value),
+      after: read(r.after_value),
+    });
   }
   return [...out.values()];
 }

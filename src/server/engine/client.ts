@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { engineSocket } from './address';
 import { readFrames, writeFrame } from './frames';
-import { Dropped, errorOf, pack, unpack, type EngineFacts, type Lane, type Reply, type Request } from './messages';
+import { Dropped, errorOf, pack, unpack, type Lane, type Reply, type Request } from './messages';
 
 /** Thrown when the engine does not come back for too long; the doors answer 503 with it. */
 export class EngineAway extends Error {
@@ -11,7 +11,7 @@ export class EngineAway extends Error {
 }
 
 interface Waiting {
-  head: Extract<Request, { type: 'ask' | 'facts' }>;
+  head: Extract<Request, { type: 'ask' }>;
   body: Uint8Array;
   take: (answer: unknown) => void;
   refuse: (e: Error) => void;
@@ -64,11 +64,7 @@ export class EngineClient {
     else this.socket?.ref();
   }
 
-  private send<A>(
-    head: Waiting['head'],
-    body: Uint8Array,
-    signal?: AbortSignal,
-  ): Promise<A> {
+  private send<A>(head: Waiting['head'], body: Uint8Array, signal?: AbortSignal): Promise<A> {
     return new Promise<A>((take, refuse) => {
       const { id } = head;
       const over = (e: Error) => {
@@ -111,9 +107,5 @@ export class EngineClient {
   ask<A>(name: string, input: unknown, lane: Lane, options: { signal?: AbortSignal } = {}): Promise<A> {
     const id = ++this.last;
     return this.send<A>({ type: 'ask', id, name, lane }, pack(input), options.signal);
-  }
-
-  facts(): Promise<EngineFacts> {
-    return this.send<EngineFacts>({ type: 'facts', id: ++this.last }, new Uint8Array(0));
   }
 }

@@ -1,6 +1,6 @@
 import { askHere } from '.';
-import { Ground } from './held';
-import { answerHere, type Question } from './question';
+import { Ground } from './ground/held';
+import { answerHere, type Question } from './ground/question';
 import { QUESTIONS } from './questions';
 
 /** Makes this process answer its own questions: it holds draft and live itself. */

@@ -49,6 +49,3 @@ export function ask<N extends QuestionName>(
 export function askHere(asker: Asker): void {
   held.polydromeAsker = asker;
 }
-
-/** How the engine does. */
-export const engineFacts = () => client().facts();

@@ -8,21 +8,11 @@ import { DatabaseBusy, DatabaseGone } from '../db/pool';
 export type Lane = 'quick' | 'long';
 
 /** Asked of the engine, or taken back. */
-export type Request =
-  | { type: 'ask'; id: number; name: string; lane: Lane }
-  | { type: 'drop'; id: number }
-  | { type: 'facts'; id: number };
+export type Request = { type: 'ask'; id: number; name: string; lane: Lane } | { type: 'drop'; id: number };
 
 export interface Reply {
   id: number;
   ok: boolean;
-}
-
-/** How the engine does: for benches and those who operate it. */
-export interface EngineFacts {
-  pid: number;
-  residentBytes: number;
-  threads: { answered: number; waiting: number }[];
 }
 
 /** A refusal or an error as plain data. */

@@ -3,7 +3,7 @@ import { createServer, type Server, type Socket } from 'node:net';
 import { log } from '../log';
 import { engineSocket } from './address';
 import { readFrames, writeFrame } from './frames';
-import { pack, type EngineFacts, type Request } from './messages';
+import type { Request } from './messages';
 import { Threads, type Task } from './threads';
 
 /* The engine process: takes questions from web processes over a local socket and passes them to its threads. */
@@ -31,15 +31,6 @@ export function serveEngine(threadFile: string): { server: Server; end: () => Pr
         const task = asked.get(head.id);
         if (task) threads.drop(task);
         asked.delete(head.id);
-        return;
-      }
-      if (head.type === 'facts') {
-        const facts: EngineFacts = {
-          pid: process.pid,
-          residentBytes: process.memoryUsage.rss(),
-          threads: threads.facts(),
-        };
-        writeFrame(socket, { id: head.id, ok: true }, pack(facts));
         return;
       }
       const task: Task = {

@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads';
-import { Ground } from './held';
+import { Ground } from './ground/held';
 import { pack, unpack, wrongOf } from './messages';
-import { answerHere, type Question } from './question';
+import { answerHere, type Question } from './ground/question';
 import { QUESTIONS } from './questions';
 
 /* One thread of the engine: holds draft and live, follows their edits, and answers one question after the other. */

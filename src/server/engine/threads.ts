@@ -18,7 +18,6 @@ const MOST_DEATHS = 2;
 interface Thread {
   worker: Worker;
   task: Task | null;
-  answered: number;
 }
 
 /**
@@ -39,11 +38,10 @@ export class Threads {
 
   private start(at: number): Thread {
     const worker = new Worker(this.file, { name: `engine-${at}` });
-    const thread: Thread = { worker, task: null, answered: 0 };
+    const thread: Thread = { worker, task: null };
     worker.on('message', ({ ok, body }: { ok: boolean; body: Uint8Array }) => {
       const { task } = thread;
       thread.task = null;
-      thread.answered++;
       task?.answer(ok, body);
       this.next();
     });
@@ -80,20 +78,16 @@ export class Threads {
       const mayLong = i === last;
       // The thread for long work looks at long questions first, and helps with quick ones when there are none.
       const at = mayLong
-        ? Math.max(this.waiting.findIndex((t) => t.lane === 'long'), this.waiting.length > 0 && !this.waiting.some((t) => t.lane === 'long') ? 0 : -1)
+        ? Math.max(
+            this.waiting.findIndex((t) => t.lane === 'long'),
+            this.waiting.length > 0 && !this.waiting.some((t) => t.lane === 'long') ? 0 : -1,
+          )
         : this.waiting.findIndex((t) => t.lane === 'quick');
       if (at < 0) continue;
       const task = this.waiting.splice(at, 1)[0]!;
       thread.task = task;
       thread.worker.postMessage({ name: task.name, body: task.body });
     }
-  }
-
-  facts(): { answered: number; waiting: number }[] {
-    return this.threads.map((t, i) => ({
-      answered: t.answered,
-      waiting: this.waiting.filter((w) => (w.lane === 'long') === (i === this.threads.length - 1)).length,
-    }));
   }
 
   async end(): Promise<void> {

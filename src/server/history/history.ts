@@ -1,5 +1,15 @@
 import type { HistoryAsk, HistoryEntry } from '@/contract/work';
-import { changedFields, fieldsOf, isKind, labelOf, wordOf, KINDS, type AnyObject, type DraftKind, type ObjectKind } from '@/core/plan';
+import {
+  changedFields,
+  fieldsOf,
+  isKind,
+  labelOf,
+  wordOf,
+  KINDS,
+  type AnyObject,
+  type DraftKind,
+  type ObjectKind,
+} from '@/core/plan';
 import { writeCsv } from '@/core/formats';
 import { demand, may, type Actor } from '../access/rights';
 import { reading, rows, type SqlValue } from '../db/pool';

@@ -10,7 +10,8 @@ import { Dropped, EngineAway } from '../engine';
 import { log } from '../log';
 import { handlers } from '../operations';
 import type { AnyHandler } from '../operations/handler';
-import { addressOf, cookieOf, isOurOwnPage, jsonBody, octets } from './request';
+import { cookieOf } from '../access/session-cookie';
+import { addressOf, isOurOwnPage, jsonBody, octets } from './request';
 import { routeOf } from './routes';
 
 const MOST_BODY_BYTES = 2 * 1024 * 1024;

@@ -1,22 +1,9 @@
 import { Refused } from '../access/rights';
 
-export const SESSION_COOKIE = 'polydrome_session';
-
 /** The client's address; the application listens on loopback, so only a proxy that is trusted can say otherwise. */
 export function addressOf(request: { headers: Headers }): string {
   const forwarded = process.env.POLYDROME_TRUST_PROXY === '1' ? request.headers.get('x-forwarded-for') : null;
   return forwarded?.split(',').at(-1)?.trim().slice(0, 45) || '127.0.0.1';
-}
-
-/** Attributes of the session's cookie; Secure where a trusted proxy says that the reader came by TLS. */
-export function cookieAttributes(request: Request): string {
-  const tls = process.env.POLYDROME_TRUST_PROXY === '1' && request.headers.get('x-forwarded-proto') === 'https';
-  return `Path=/; HttpOnly; SameSite=Strict${tls ? '; Secure' : ''}`;
-}
-
-export function cookieOf(request: Request): string | null {
-  const found = (request.headers.get('cookie') ?? '').split(/;\s*/).find((c) => c.startsWith(`${SESSION_COOKIE}=`));
-  return found ? found.slice(SESSION_COOKIE.length + 1) : null;
 }
 
 /** Whether a request with a cookie was made by one of our pages (Fetch Metadata; Origin for older browsers). */

@@ -14,7 +14,8 @@ const ROUTES: readonly Route[] = (Object.keys(PATHS) as OperationName[])
   .sort((a, b) => named(a) - named(b));
 
 export type Found =
-  { name: OperationName; params: Record<string, string> } | { name: null; /** what the path takes instead */ methods: string[] };
+  | { name: OperationName; params: Record<string, string> }
+  | { name: null; /** what the path takes instead */ methods: string[] };
 
 /** The operation of a method and a path below /api/v1, with the named parts of the path. */
 export function routeOf(method: string, path: readonly string[]): Found {

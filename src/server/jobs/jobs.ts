@@ -26,16 +26,11 @@ export async function addJob(
 ): Promise<{ job: string }> {
   const id = uuid();
   await writing((c) =>
-    change(c, 'INSERT INTO job (id, kind, lane, input, account, address, made_at, run_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [
-      id,
-      kind,
-      LANE_OF[kind],
-      JSON.stringify(input),
-      actor.account,
-      actor.address,
-      new Date(),
-      runAt,
-    ]),
+    change(
+      c,
+      'INSERT INTO job (id, kind, lane, input, account, address, made_at, run_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [id, kind, LANE_OF[kind], JSON.stringify(input), actor.account, actor.address, new Date(), runAt],
+    ),
   );
   return { job: id };
 }
@@ -61,7 +56,9 @@ const COLUMNS = 'id, kind, state, done, total, doing, attempts, made_at, run_at,
 /** A job of one's own, or anybody's for those who manage administrators. */
 export async function readJob(actor: Actor, id: string): Promise<Job> {
   const values: SqlValue[] = [id, actor.account, may(actor, 'administer')];
-  const [found] = await reading((c) => rows(c, `SELECT ${COLUMNS} FROM job WHERE id = ? AND (account = ? OR ?)`, values));
+  const [found] = await reading((c) =>
+    rows(c, `SELECT ${COLUMNS} FROM job WHERE id = ? AND (account = ? OR ?)`, values),
+  );
   if (!found) throw new Refused(404, 'no-such-job', 'There is no such work of yours.');
   return fromRow(found);
 }

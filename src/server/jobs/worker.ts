@@ -50,11 +50,11 @@ async function take(lane: Lane, owner: string): Promise<Taken | null> {
       [lane, now, now],
     );
     if (!found) return null;
-    await change(c, "UPDATE job SET state = 'running', lease_until = ?, owner = ?, attempts = attempts + 1 WHERE id = ?", [
-      new Date(now.getTime() + LEASE_MS),
-      owner,
-      found.id,
-    ]);
+    await change(
+      c,
+      "UPDATE job SET state = 'running', lease_until = ?, owner = ?, attempts = attempts + 1 WHERE id = ?",
+      [new Date(now.getTime() + LEASE_MS), owner, found.id],
+    );
     return { ...found, attempts: found.attempts + 1 };
   });
 }
@@ -126,7 +126,10 @@ export async function workOnce(handlers: Record<JobKind, Handler>, lane: Lane): 
 
 async function renewed(id: string, owner: string): Promise<boolean> {
   const until = new Date(Date.now() + LEASE_MS);
-  return (await writing((c) => change(c, 'UPDATE job SET lease_until = ? WHERE id = ? AND owner = ?', [until, id, owner]))) > 0;
+  return (
+    (await writing((c) => change(c, 'UPDATE job SET lease_until = ? WHERE id = ? AND owner = ?', [until, id, owner]))) >
+    0
+  );
 }
 
 async function done(job: Taken, owner: string, handler: Handler, onProgress: Work['onProgress']): Promise<void> {

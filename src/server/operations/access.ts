@@ -14,7 +14,7 @@ import { endSession, listSessions } from '../access/sessions';
 import { changeSettings } from '../access/settings';
 import { listApiTokens, makeApiToken, revokeApiToken } from '../access/tokens';
 import { ask } from '../engine';
-import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../http/request';
+import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../access/session-cookie';
 import type { Handlers } from './handler';
 import type { accessFacts } from '@/contract/access';
 

@@ -10,7 +10,7 @@ import { keepSecrets } from '../access/keep-secrets';
 import { strongPassword } from '../access/secrets';
 import { change, reading, rows, writing } from '../db/pool';
 import { applyEdits } from '../draft';
-import type { Ground, HeldPlan } from '../engine/held';
+import type { Ground, HeldPlan } from '../engine/ground/held';
 import { readLimits } from '../access/organisation-limits';
 import { addJob } from '../jobs/jobs';
 import type { Handler, Work } from '../jobs/worker';
@@ -86,8 +86,7 @@ async function checked(ground: Ground, input: Record<string, unknown>, { actor, 
   const table = await tableIn(content);
   const mapping = settings.mapping ?? matchColumns(table.rows[0]!);
   const { draft } = await ground.now();
-  if (mapping.digits === undefined)
-    return { name, table, mapping, rows: [], objects: [], secrets: [], draft };
+  if (mapping.digits === undefined) return { name, table, mapping, rows: [], objects: [], secrets: [], draft };
   await onProgress(0, table.rows.length, `checking ${table.rows.length - 1} rows`);
   const result = checkSheet(draft.plan, table.rows, { ...settings, mapping }, uuid);
   return { ...result, name, table, mapping, draft };
@@ -141,37 +140,37 @@ export const importCheck =
 export const importApply =
   (ground: Ground): Handler =>
   async (input, work) => {
-  const c = await checked(ground, input, work);
-  const told = await report(c);
-  if (told.counts.wrong > 0 || c.mapping.digits === undefined)
-    throw new Refused(
-      422,
-      'rows-wrong',
-      `${told.counts.wrong} rows are wrong; correct them or leave them out. Nothing was written.`,
-      'rows',
-      { wrong: told.wrong.slice(0, 20) },
-    );
-  if (c.objects.length === 0) return { ...told, written: 0 };
-  const edits = c.objects.map((o): Edit => ({
-    kind: o.kind,
-    id: o.after.id,
-    rowVersion: o.before ? c.draft.rowVersions.of(o.kind, o.after.id) : null,
-    value: o.after as unknown as Record<string, unknown>,
-  }));
-  const batch = uuid();
-  const result = { ...told, written: edits.length, batch, wrong: [], fine: [] };
-  const secrets = c.secrets.map((s) => ({ ...s, plain: s.plain ?? strongPassword() }));
-  await applyEdits(work.actor, edits, {
-    batch,
-    onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
-    inside: async (connection) => {
-      await keepSecrets(connection, work.actor, secrets, (done) =>
-        work.onProgress(done, secrets.length, 'keeping passwords and PINs'),
+    const c = await checked(ground, input, work);
+    const told = await report(c);
+    if (told.counts.wrong > 0 || c.mapping.digits === undefined)
+      throw new Refused(
+        422,
+        'rows-wrong',
+        `${told.counts.wrong} rows are wrong; correct them or leave them out. Nothing was written.`,
+        'rows',
+        { wrong: told.wrong.slice(0, 20) },
       );
-      const detail = { file: c.name, ...told.counts, batch };
-      await recordHistory(connection, work.actor, { action: 'imported', detail });
-      await work.doneInside(connection, result);
-    },
-  });
-  return result;
-};
+    if (c.objects.length === 0) return { ...told, written: 0 };
+    const edits = c.objects.map((o): Edit => ({
+      kind: o.kind,
+      id: o.after.id,
+      rowVersion: o.before ? c.draft.rowVersions.of(o.kind, o.after.id) : null,
+      value: o.after as unknown as Record<string, unknown>,
+    }));
+    const batch = uuid();
+    const result = { ...told, written: edits.length, batch, wrong: [], fine: [] };
+    const secrets = c.secrets.map((s) => ({ ...s, plain: s.plain ?? strongPassword() }));
+    await applyEdits(work.actor, edits, {
+      batch,
+      onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
+      inside: async (connection) => {
+        await keepSecrets(connection, work.actor, secrets, (done) =>
+          work.onProgress(done, secrets.length, 'keeping passwords and PINs'),
+        );
+        const detail = { file: c.name, ...told.counts, batch };
+        await recordHistory(connection, work.actor, { action: 'imported', detail });
+        await work.doneInside(connection, result);
+      },
+    });
+    return result;
+  };

@@ -32,7 +32,8 @@ export async function setPassword(actor: Actor, kind: WithPassword, id: string, 
   demand(actor, 'edit');
   const { field, purpose } = PASSWORDS[kind];
   const { value, rowVersion } = await ask('one', { reader: actor, kind, id });
-  if (rowVersion === null) throw new Refused(404, 'no-such-object', `There is no such ${KINDS[kind].word} in the draft.`);
+  if (rowVersion === null)
+    throw new Refused(404, 'no-such-object', `There is no such ${KINDS[kind].word} in the draft.`);
   const version = await nextVersion(id, purpose);
   const edit = { kind, id, rowVersion, value: { ...value, [field]: { version } } as Record<string, unknown> };
   return applyEdits(actor, [edit], {

@@ -4,7 +4,7 @@ import { Refused, demandEverywhere } from '../access/rights';
 import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
 import { readVersions } from '../db/versions';
 import { ask } from '../engine';
-import { openApiDocument } from '../http/openapi';
+import { openApiDocument } from '@/contract/openapi';
 import { situationAt } from '../state/forwarding';
 import type { Handlers } from './handler';
 
@@ -59,7 +59,8 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
   },
   bringBack: ({ actor, params }) => bringBack(actor, revisionNumber(params.number)),
   ledger: ({ actor, query, params, request }) => {
-    const { filter, sort, after, ...facets } = query as Record<string, string> & Record<'filter' | 'sort' | 'after', string>;
+    const { filter, sort, after, ...facets } = query as Record<string, string> &
+      Record<'filter' | 'sort' | 'after', string>;
     const ask_ = { filter, sort, facets };
     return ask('ledgerPage', { reader: actor, kind: params.kind, ask: ask_, after }, { signal: request.signal });
   },

@@ -5,7 +5,10 @@ import { pageActor } from './reader';
 
 /** Names, looks and pages of all kinds, for the screens: the same for everybody. */
 export const FACES = Object.fromEntries([
-  ...OBJECT_KINDS.map((k) => [k, { word: KINDS[k].word, words: KINDS[k].words, look: KINDS[k].look, path: KINDS[k].path }]),
+  ...OBJECT_KINDS.map((k) => [
+    k,
+    { word: KINDS[k].word, words: KINDS[k].words, look: KINDS[k].look, path: KINDS[k].path },
+  ]),
   ['organisation', { word: 'organisation', words: 'organisations', look: 'rule', path: '/settings' }],
 ]) as Record<string, Pick<(typeof KINDS)['site'], 'word' | 'words' | 'look' | 'path'>>;
 

@@ -15,7 +15,9 @@ type PageOf = NonNullable<AnswerOf<'objectPage'>>;
 export async function around(reader: Actor, kind: ObjectKind, id: string): Promise<Around> {
   const now = Date.now();
   const found = await ask('consequences', { reader, kind, id, now, situation: await situationAt(now) });
-  return found ?? { reachedBy: [], leadsTo: [], doubts: [], changes: [], compared: null, course: null, referredToBy: 0 };
+  return (
+    found ?? { reachedBy: [], leadsTo: [], doubts: [], changes: [], compared: null, course: null, referredToBy: 0 }
+  );
 }
 
 const withAround = (reader: Actor, page: PageOf) => ({ ...page, around: around(reader, page.kind, page.object.id) });

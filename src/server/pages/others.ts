@@ -3,7 +3,7 @@ import { historySchema } from '@/contract/work';
 import { KINDS, OBJECT_KINDS } from '@/core/plan';
 import { RIGHTS, RIGHT_WORDS, UNLIMITED_RIGHTS } from '@/contract/rights';
 import { LIMIT_WORDS } from '@/core/acts/limits';
-import { AREAS, AREA_WORDS } from '@/core/plan/area';
+import { AREAS, AREA_WORDS } from '@/core/plan/facts/area';
 import { listAdministrators } from '../access/administrators';
 import { limitUse, readLimits } from '../access/organisation-limits';
 import { Refused, may, mayEverywhere } from '../access/rights';

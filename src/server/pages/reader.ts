@@ -2,7 +2,8 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { sessionActor } from '../access/accounts';
 import type { Actor } from '../access/rights';
-import { SESSION_COOKIE, addressOf } from '../http/request';
+import { SESSION_COOKIE } from '../access/session-cookie';
+import { addressOf } from '../http/request';
 
 /** The token of the session that a page is looked at with; null when there is none. */
 export async function pageToken(): Promise<string | null> {

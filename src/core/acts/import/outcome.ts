@@ -18,8 +18,6 @@ export interface ImportSettings {
 
 const column = z.enum(COLUMN_KEYS);
 const cellError = z.strictObject({ column: column.nullable(), sentence: z.string() });
-export type CellError = z.output<typeof cellError>;
-
 /** What becomes of one row of a sheet. */
 export const rowOutcomeSchema = z.strictObject({
   /** position in the file, from 0 */

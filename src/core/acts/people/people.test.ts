@@ -31,10 +31,7 @@ const applied = (
   ) as unknown as Record<string, AnyObject[]>;
   for (const c of changed)
     if (!c.before)
-      out[KINDS[c.kind as keyof typeof KINDS].list] = [
-        ...out[KINDS[c.kind as keyof typeof KINDS].list]!,
-        c.after!,
-      ];
+      out[KINDS[c.kind as keyof typeof KINDS].list] = [...out[KINDS[c.kind as keyof typeof KINDS].list]!, c.after!];
   return out as unknown as Plan;
 };
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { id, note, ref } from '../facts/fields';
 import { reachable } from './reachable';
 
 export const ATTENDANT_MODES = ['open', 'closed', 'holiday', 'notice'] as const;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, name, note, refs } from '../fields';
-import { RULED_KINDS, type RuledKind } from '../ruled-kinds';
+import { kind } from '../facts/kind';
+import { id, name, note, refs } from '../facts/fields';
+import { RULED_KINDS, type RuledKind } from '../facts/ruled-kinds';
 
 export const classRight = z.strictObject({
   allow: z.boolean().default(false),

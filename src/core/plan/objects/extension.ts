@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { digits, id, line, name, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { digits, id, line, name, note, ref } from '../facts/fields';
 
 export const EXTENSION_KINDS = ['person', 'place', 'fax', 'virtual'] as const;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, name, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { id, name, note, ref } from '../facts/fields';
 
 /** What dialling a feature code does (ENGINE E11). */
 export const FEATURES = [

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { dayOf, parseSpans, parseWeek } from '../../hours';
-import { id, line, name, note, refs, zone } from '../fields';
+import { id, line, name, note, refs, zone } from '../facts/fields';
 
 /** A calendar date such as 2026-12-24. */
 export const date = z
@@ -48,8 +48,6 @@ export const hours = z.strictObject({
     }),
   note,
 });
-export type PlanHours = z.output<typeof hours>;
-
 export const hoursKind = kind(hours, {
   word: 'hours',
   words: 'hours',
@@ -73,7 +71,6 @@ export const holidays = z.strictObject({
     }),
   note,
 });
-export type Holidays = z.output<typeof holidays>;
 
 export const holidaysKind = kind(holidays, {
   word: 'holiday calendar',

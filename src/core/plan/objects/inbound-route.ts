@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { digitMap, id, name, note, ref, refs } from '../fields';
+import { kind } from '../facts/kind';
+import { digitMap, id, name, note, ref, refs } from '../facts/fields';
 
 export const inboundRoute = z
   .strictObject({

@@ -1,14 +1,13 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { READINGS } from '../../numbers';
-import { digitMap, digits, id, name, note, ref, refs } from '../fields';
+import { digitMap, digits, id, name, note, ref, refs } from '../facts/fields';
 
 export const ladder = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Outbound from North Quay.' }),
   note,
 });
-export type Ladder = z.output<typeof ladder>;
 
 export const ladderKind = kind(ladder, {
   word: 'ladder',

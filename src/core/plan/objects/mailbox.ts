@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { email, id, name, note, ref, refs } from '../fields';
+import { kind } from '../facts/kind';
+import { email, id, name, note, ref, refs } from '../facts/fields';
 
 const greeting = (title: string, description: string) => ref('prompt', { title, description }).nullable().default(null);
 

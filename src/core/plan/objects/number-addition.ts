@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { NUMBER_TYPES } from '../../numbers';
-import { country, e164, id, note } from '../fields';
+import { country, e164, id, note } from '../facts/fields';
 
 export const numberAddition = z
   .strictObject({
@@ -19,8 +19,6 @@ export const numberAddition = z
     path: ['to'],
     message: 'comes before the first, or has another length',
   });
-export type PlanNumberAddition = z.output<typeof numberAddition>;
-
 export const numberAdditionKind = kind(numberAddition, {
   word: 'numbering addition',
   words: 'numbering additions',

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { spacedNumber } from '../../numbers';
-import { kind } from '../kind';
-import { e164, id, note, ref } from '../fields';
-import { NUMBER_STATES } from '../number-states';
+import { kind } from '../facts/kind';
+import { e164, id, note, ref } from '../facts/fields';
+import { NUMBER_STATES } from '../facts/number-states';
 import { date } from './hours';
 
 export const number = z.strictObject({

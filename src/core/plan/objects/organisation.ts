@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { digitMap, name, note, ref } from '../fields';
+import { digitMap, name, note, ref } from '../facts/fields';
 
 export const organisation = z.strictObject({
   name,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { email, id, line, name, note, ref, refs } from '../fields';
+import { kind } from '../facts/kind';
+import { email, id, line, name, note, ref, refs } from '../facts/fields';
 
 export const person = z.strictObject({
   id,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { id, note, ref } from '../facts/fields';
 import { forwardNeedsTarget, presenceActs } from './presence-rule';
 
 /** What one extension does in a presence state instead of the organisation's rule for it (ENGINE E11). */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, name, note, ref } from '../fields';
-import { PRESENCE_ACTS } from '../presence-acts';
+import { kind } from '../facts/kind';
+import { id, name, note, ref } from '../facts/fields';
+import { PRESENCE_ACTS } from '../facts/presence-acts';
 
 /** Activities of a person after RFC 4480 section 3.2 that say something about telephone calls. */
 export const ACTIVITIES = [

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { STRATEGIES } from '../../load';
-import { ref, refs } from '../fields';
+import { ref, refs } from '../facts/fields';
 import { reachable } from './reachable';
 
 const key = z.string().regex(/^[0-9*#]$/, 'takes one key: 0-9, * or #');

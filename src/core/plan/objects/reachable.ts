@@ -1,4 +1,4 @@
-import { id, name, note, digits, ref } from '../fields';
+import { id, name, note, digits, ref } from '../facts/fields';
 
 /** Fields that everything has that a call can be led to; its row stands in the shared table of destinations. */
 export const reachable = {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { ref, refs } from '../fields';
+import { kind } from '../facts/kind';
+import { ref, refs } from '../facts/fields';
 import { reachable } from './reachable';
 
 export const RING_ORDERS = ['all at once', 'in turn'] as const;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { id, note, ref } from '../facts/fields';
 
 /** What hours can say of a moment; an exception counts as open or closed. */
 export const HOURS_MODES = ['open', 'closed', 'holiday', 'notice'] as const;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { country, digitMap, id, line, note } from '../fields';
+import { kind } from '../facts/kind';
+import { country, digitMap, id, line, note } from '../facts/fields';
 
 export const SHORT_NUMBER_KINDS = ['service', 'emergency', 'emergency test'] as const;
 export const TARIFFS = ['free', 'ordinary', 'special'] as const;
@@ -27,8 +27,6 @@ export const shortNumber = z
     path: ['map'],
     message: 'is no emergency number: 2 to 6 digits are needed',
   });
-export type ShortNumber = z.output<typeof shortNumber>;
-
 export const shortNumberKind = kind(shortNumber, {
   word: 'short number',
   words: 'short numbers',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { email, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { email, ref } from '../facts/fields';
 import { reachable } from './reachable';
 
 /* Places where a call simply ends, or leaves. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, note, ref } from '../fields';
-import { CODECS } from '../codecs';
+import { kind } from '../facts/kind';
+import { id, note, ref } from '../facts/fields';
+import { CODECS } from '../facts/codecs';
 
 /** What two sites speak with each other: one object for both directions. */
 export const sitePair = z

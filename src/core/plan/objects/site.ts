@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { LINK_OCTETS, type LinkLayer } from '../../load';
-import { country, digitMap, digits, id, line, name, note, ref, refs, zone } from '../fields';
+import { country, digitMap, digits, id, line, name, note, ref, refs, zone } from '../facts/fields';
 
 export const digitRange = z
   .strictObject({ from: digits(10), to: digits(10) })

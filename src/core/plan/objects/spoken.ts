@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, line, name, note, ref } from '../fields';
+import { kind } from '../facts/kind';
+import { id, line, name, note, ref } from '../facts/fields';
 import { reachable } from './reachable';
 
 /** Something that callers hear. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { id, name, note } from '../fields';
+import { kind } from '../facts/kind';
+import { id, name, note } from '../facts/fields';
 
 /** People who work together: for rules that name them, and for watching. */
 export const team = z.strictObject({
@@ -8,8 +8,6 @@ export const team = z.strictObject({
   name: name.meta({ title: 'Name', description: 'Example: Bookings.' }),
   note,
 });
-export type Team = z.output<typeof team>;
-
 export const teamKind = kind(team, {
   word: 'team',
   words: 'teams',

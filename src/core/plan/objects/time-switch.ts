@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { kind } from '../kind';
-import { ref } from '../fields';
+import { kind } from '../facts/kind';
+import { ref } from '../facts/fields';
 import { reachable } from './reachable';
 
 const end = (title: string, description: string) => ref('destination', { title, description }).nullable().default(null);

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { kind } from '../kind';
+import { kind } from '../facts/kind';
 import { WRITTEN_FORMS } from '../../numbers';
-import { CODECS } from '../codecs';
-import { digits, id, line, name, note, ref } from '../fields';
+import { CODECS } from '../facts/codecs';
+import { digits, id, line, name, note, ref } from '../facts/fields';
 import { secretVersion } from './extension';
 
 export const TRUNK_KINDS = ['sip-registration', 'sip-peer', 'isdn'] as const;

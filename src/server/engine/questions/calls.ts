@@ -1,14 +1,13 @@
 import { same } from '@/core/analysis';
-import { fold, readCall, splitAsk, type Question as CallQuestion } from '@/core/ask';
+import { readCall, splitAsk, type Question as CallQuestion } from '@/core/ask';
 import { courseOf, type Course } from '@/core/course';
-import type { AskAnswer, Found, ShortAnswer } from '@/contract/calls';
-import { KINDS, OBJECT_KINDS, labelOf, type AnyObject } from '@/core/plan';
+import type { AskAnswer, ShortAnswer } from '@/contract/calls';
 import { trace, type Exchange, type Situation, type Trace } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
-import type { Sight } from '../../access/sight';
-import type { HeldPlan } from '../held';
-import { sightIn, type By, type Given } from '../question';
+import { findObjects } from '../ground/find';
+import type { HeldPlan } from '../ground/held';
+import { sightIn, type By, type Given } from '../ground/question';
 
 /* What happens to calls: asked in the draft, in live, or in a revision. */
 
@@ -49,7 +48,10 @@ function answerIn(held: HeldPlan, { question, now, situation, reader }: AskedCal
 }
 
 /** The moment that a question is about, in milliseconds since 1970 UTC; what holds then is looked up by it. */
-export function momentOf({ draft, live }: Given, { question, now, of }: { question: CallQuestion; now: number; of: string }) {
+export function momentOf(
+  { draft, live }: Given,
+  { question, now, of }: { question: CallQuestion; now: number; of: string },
+) {
   const read = readCall(question, (of === 'live' ? live : draft).exchange(), now);
   return read.ok ? read.call.at : now;
 }
@@ -144,52 +146,4 @@ function detailOf(t: Trace): string {
   const then = t.then[0];
   if (then) parts.push(`then ${then.lands.label} after ${then.afterSeconds} s`);
   return parts.filter((p) => p !== '').join(', ');
-}
-
-const FOUND_KINDS = OBJECT_KINDS.filter((k) => KINDS[k].found).sort((a, b) => rankOf(a) - rankOf(b));
-const MOST_FOUND = 8;
-
-/** People and what they are reached by come first. */
-function rankOf(kind: (typeof OBJECT_KINDS)[number]): number {
-  const at = ['extension', 'person', 'number'].indexOf(kind);
-  return at < 0 ? 3 : at;
-}
-
-interface Folded {
-  label: string;
-  folded: string;
-  /** without blanks, for numbers */
-  tight: string;
-}
-const folded = new WeakMap<object, Folded>();
-
-function foldedOf(kind: (typeof OBJECT_KINDS)[number], object: AnyObject): Folded {
-  let known = folded.get(object);
-  if (!known) {
-    const label = labelOf(kind, object);
-    folded.set(object, (known = { label, folded: fold(label), tight: label.replace(/\s/g, '') }));
-  }
-  return known;
-}
-
-/** Objects whose name, digits or number holds the text; those that begin with it first. */
-export function findObjects(sight: Sight, text: string): Found[] {
-  const wanted = fold(text);
-  const digits = text.replace(/[\s\-()./]/g, '').replace(/^0/, '');
-  if (wanted === '') return [];
-  const found: (Found & { rank: number })[] = [];
-  for (const kind of FOUND_KINDS) {
-    for (const object of sight.list(kind) as AnyObject[]) {
-      const { label, folded: text_, tight } = foldedOf(kind, object);
-      const at = text_.indexOf(wanted);
-      const starts = at === 0 || (at > 0 && text_.includes(` ${wanted}`));
-      const holds = at >= 0 || (kind === 'number' && digits.length > 2 && tight.includes(digits));
-      if (holds) found.push({ kind, id: object.id, label, word: KINDS[kind].word, rank: starts ? 0 : 1 });
-    }
-    if (found.length > 200) break;
-  }
-  return found
-    .sort((a, b) => a.rank - b.rank)
-    .slice(0, MOST_FOUND)
-    .map(({ kind, id, label, word }) => ({ kind, id, label, word }));
 }

@@ -18,9 +18,10 @@ import {
 } from '@/core/plan';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, mayEverywhere } from '../../access/rights';
-import { labelsIn } from '../labels';
-import { described, differing, editorsSince } from '../pending';
-import { keptFor, sightIn, type By, type Given } from '../question';
+import { labelsIn } from '../ground/labels';
+import { Stale } from '../ground/stale';
+import { described, differing, editorsSince } from '../ground/pending';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 /* What edits are made of, and what they make: checks before they are written, what differs from live, revisions. */
 
@@ -46,18 +47,14 @@ export interface Prepared {
   more: Partial<Record<LimitName, number>>;
 }
 
-/** An edit that is stale: which, and what stands there now. */
-export class Stale extends Refused {
-  constructor(kind: DraftKind, id: string, seen: number | null, current: object | null, rowVersion: number | null) {
-    super(409, 'stale', 'Somebody was faster.', 'rowVersion', { kind, id, seen, current, rowVersion });
-  }
-}
-
 /**
  * Looks whether edits can be made in the draft as it stands: rights where each object is and will be (403), row versions
  * (409), and whether the plan stays whole (422). Gives what writing them needs.
  */
-export function prepareEdits({ draft, index }: Given, { edits, reader }: By & { edits: readonly ParsedEdit[] }): Prepared {
+export function prepareEdits(
+  { draft, index }: Given,
+  { edits, reader }: By & { edits: readonly ParsedEdit[] },
+): Prepared {
   const before = edits.map((e) => index().object(e.kind, e.id));
   const everywhere = mayEverywhere(reader, 'edit');
   edits.forEach((e, i) => {
@@ -114,7 +111,12 @@ interface Page<T> {
 function paged(found: readonly Difference[], after: string): Page<Difference> {
   const at = after === '' ? -1 : found.findIndex((d) => `${d.kind} ${d.id}` === after);
   if (after !== '' && at < 0)
-    throw new Refused(409, 'moved', 'What this page followed does not differ any more; read from the beginning.', 'after');
+    throw new Refused(
+      409,
+      'moved',
+      'What this page followed does not differ any more; read from the beginning.',
+      'after',
+    );
   const some = found.slice(at + 1, at + 1 + PAGE);
   const last = some.at(-1);
   return { some, next: last && at + 1 + PAGE < found.length ? `${last.kind} ${last.id}` : null };
@@ -158,7 +160,10 @@ export async function pending(
     people: [...editors].map(([name, count]) => ({ key: name, words: name, count })),
     edits,
     next,
-    labels: labelsIn([draft.plan, live.plan], edits.map((e) => e.fields)),
+    labels: labelsIn(
+      [draft.plan, live.plan],
+      edits.map((e) => e.fields),
+    ),
   });
 }
 
@@ -178,7 +183,10 @@ export async function comparison(
     count: found.length,
     edits,
     next,
-    labels: labelsIn([b.plan, a.plan], edits.map((e) => e.fields)),
+    labels: labelsIn(
+      [b.plan, a.plan],
+      edits.map((e) => e.fields),
+    ),
   });
 }
 

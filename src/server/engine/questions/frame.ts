@@ -1,6 +1,6 @@
-import { KINDS, OBJECT_KINDS, type ObjectKind } from '@/core/plan';
-import { differing, editorsSince } from '../pending';
-import { sightIn, type By, type Given } from '../question';
+import { KINDS, OBJECT_KINDS, type ObjectKind, type Plan, type Site } from '@/core/plan';
+import { differing, editorsSince } from '../ground/pending';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 /** What the frame around every page shows of the plan. */
 export async function frame({ draft, live }: Given, { reader }: By) {
@@ -17,11 +17,20 @@ export async function frame({ draft, live }: Given, { reader }: By) {
   );
   return {
     organisation: draft.plan.organisation.name,
-    sites: sight.list('site').map((s) => ({ name: s.name, zone: s.zone })),
+    sites: keptFor(draft.plan, 'sites by size', null, () => bySize(draft.plan))
+      .filter((s) => sight.sees('site', s))
+      .map((s) => ({ name: s.name, zone: s.zone })),
     counts,
     edits: found.length,
     by: [...by].map(([name, count]) => ({ name, count })),
     draftVersion: draft.version,
     revision: live.version,
   };
+}
+
+/** The sites, the one with most extensions first. */
+function bySize(plan: Plan): Site[] {
+  const count = new Map<string, number>();
+  for (const e of plan.extensions) count.set(e.site, (count.get(e.site) ?? 0) + 1);
+  return [...plan.sites].sort((a, b) => (count.get(b.id) ?? 0) - (count.get(a.id) ?? 0));
 }

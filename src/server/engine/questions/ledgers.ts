@@ -17,11 +17,11 @@ import {
 import { reachableForms, trace, type Situation } from '@/core/routing';
 import { whereIs } from '../../access/areas';
 import { may, type Actor } from '../../access/rights';
-import { labelsIn } from '../labels';
-import { PAGE_ROWS, fitting, ledgerKind, ledgerRows, type LedgerAsk } from '../ledger';
-import { landingCells } from '../ledger-cells';
-import { byLabel, named, optionsFor, type Options } from '../options';
-import { sightIn, type By, type Given } from '../question';
+import { labelsIn } from '../ground/labels';
+import { PAGE_ROWS, fitting, ledgerKind, ledgerRows, type LedgerAsk } from '../ground/ledger';
+import { landingCells } from '../ground/ledger-cells';
+import { byLabel, named, optionsFor, type Options } from '../ground/options';
+import { sightIn, type By, type Given } from '../ground/question';
 
 /* Lists of one kind: short ones whole, long ones by pages, and what adding to them needs. */
 
@@ -68,7 +68,12 @@ function shortLedger<K extends ObjectKind>(
   const rows = sightIn(draft, reader)
     .list(kind)
     .map((o): Row => ({ id: o.id, mark: markOf(before.get(o.id), o), cells: cells(o) }));
-  return { rows, canEdit: mayAdd(reader, kind), account: reader.account, add: adding(given, reader, kind, fields, defaults) };
+  return {
+    rows,
+    canEdit: mayAdd(reader, kind),
+    account: reader.account,
+    add: adding(given, reader, kind, fields, defaults),
+  };
 }
 
 function markOf(was: object | undefined, is: object): Row['mark'] {
@@ -204,7 +209,10 @@ export function ledgerPage(
 }
 
 /** Ids of all rows that fit. */
-export function ledgerIds({ draft }: Given, { kind, ask, reader }: By & { kind: LedgerKind; ask: LedgerAsk }): string[] {
+export function ledgerIds(
+  { draft }: Given,
+  { kind, ask, reader }: By & { kind: LedgerKind; ask: LedgerAsk },
+): string[] {
   return fitting(reader, draft, kind, ask).map((e) => e.id);
 }
 
@@ -282,7 +290,15 @@ export function outbound(given: Given, { reader, wanted }: By & { wanted: string
   const marks = new Map(base.rows.map((r) => [r.id, r.mark]));
   const labels = labelsIn(
     [plan],
-    rungs.map(({ rung: r }) => [r.trunks, r.forPeople, r.forTeams, r.forSites, r.notForPeople, r.notForTeams, r.notForSites]),
+    rungs.map(({ rung: r }) => [
+      r.trunks,
+      r.forPeople,
+      r.forTeams,
+      r.forSites,
+      r.notForPeople,
+      r.notForTeams,
+      r.notForSites,
+    ]),
   );
   const names = (...lists: (readonly string[])[]) => lists.flat().map((id) => labels[id] ?? id);
   return sight.cut({

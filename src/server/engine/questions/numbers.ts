@@ -6,10 +6,10 @@ import type { Edit } from '@/contract/plan';
 import { COUNTRY_FACTS, showNumber } from '@/core/numbers';
 import type { PlanNumber } from '@/core/plan';
 import { EditRefused, Refused, may } from '../../access/rights';
-import type { HeldPlan } from '../held';
-import { byLabel, named } from '../options';
-import { sightIn, type By, type Given } from '../question';
-import { asEdits } from './people';
+import type { HeldPlan } from '../ground/held';
+import { byLabel, named } from '../ground/options';
+import { sightIn, type By, type Given } from '../ground/question';
+import { asEdits } from '../ground/as-edits';
 
 /* Numbers by the list, and sites with what belongs to them. */
 
@@ -123,7 +123,8 @@ export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }):
   const { numbers: text, trunk, ...fields } = input;
   const { plan } = draft;
   const entries = readNumberList(text, { country: input.country, area: input.area, additions: plan.numberAdditions });
-  const refuse = (code: string, sentence: string) => new EditRefused(422, 'invalid', [{ code, path: 'numbers', sentence }]);
+  const refuse = (code: string, sentence: string) =>
+    new EditRefused(422, 'invalid', [{ code, path: 'numbers', sentence }]);
   const wrong = entries.find((e) => e.wrong);
   if (wrong) throw refuse('invalid', `Line ${wrong.line}: ${wrong.wrong}`);
   const fresh = entries.flatMap((e) => e.numbers);

@@ -16,9 +16,9 @@ import {
 import { compile, trace, type Exchange, type Situation } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { Refused, may, rightsOf, type Where } from '../../access/rights';
-import type { HeldPlan } from '../held';
-import { optionsFor } from '../options';
-import { sightIn, type By, type Given } from '../question';
+import type { HeldPlan } from '../ground/held';
+import { optionsFor } from '../ground/options';
+import { sightIn, type By, type Given } from '../ground/question';
 
 /** One object by kind and id, the reader's moment and what holds then. */
 export interface OfObject extends By {

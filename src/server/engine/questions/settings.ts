@@ -1,11 +1,11 @@
 import { usedOf } from '@/core/acts/limits';
 import { may } from '../../access/rights';
-import { findOptions, named } from '../options';
-import { keptFor, sightIn, type By, type Given } from '../question';
+import { findOptions, named } from '../ground/options';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import type { Option } from '@/contract/shared';
 import { isKind, type AnyObject, type RefTarget } from '@/core/plan';
 import { directoryOf, writeSheet } from '@/core/acts/import';
-import { fitting } from '../ledger';
+import { fitting } from '../ground/ledger';
 import type { Extension } from '@/core/plan';
 import { Refused } from '../../access/rights';
 import type { Card } from '@/core/formats';
@@ -35,10 +35,13 @@ interface Chosen extends By {
 }
 
 const chosen = (given: Given, { filter, facets, reader }: Chosen): Extension[] =>
-  fitting(reader, given.draft, 'extension', { filter, sort: '', facets }).map((e) => e.object as AnyObject as Extension);
+  fitting(reader, given.draft, 'extension', { filter, sort: '', facets }).map(
+    (e) => e.object as AnyObject as Extension,
+  );
 
 /** Extensions with their people and mailboxes as rows of a sheet. */
-export const sheetRows = (given: Given, input: Chosen): string[][] => writeSheet(given.draft.plan, chosen(given, input));
+export const sheetRows = (given: Given, input: Chosen): string[][] =>
+  writeSheet(given.draft.plan, chosen(given, input));
 
 /** The directory as cards. */
 export const cards = (given: Given, input: Chosen): Card[] => directoryOf(given.draft.plan, chosen(given, input));

@@ -3,8 +3,8 @@ import { emergencyNumbersOf } from '@/core/numbers';
 import { trace } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { may } from '../../access/rights';
-import { described, differing, editorsSince } from '../pending';
-import { keptFor, sightIn, type By, type Given } from '../question';
+import { described, differing, editorsSince } from '../ground/pending';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 const MOST_EDITS = 8;
 
@@ -33,8 +33,9 @@ export async function today({ draft, live }: Given, { reader }: By) {
       people: sight.list('person').length,
       extensions: sight.list('extension').length,
       numbers: sight.list('number').length,
-      free: keptFor(draft.plan, 'idle', null, () => idleNumbers(draft.exchange())).filter((n) => sight.sees('number', n))
-        .length,
+      free: keptFor(draft.plan, 'idle', null, () => idleNumbers(draft.exchange())).filter((n) =>
+        sight.sees('number', n),
+      ).length,
     },
     askAs: first?.digits ?? null,
     number: sight.list('number').find((n) => n.state === 'active')?.e164 ?? null,
@@ -67,7 +68,9 @@ export function emergency({ live }: Given, { reader, now }: By & { now: number }
     sight.list('site').map((site) => {
       const phone = phones.get(site.id);
       const number = emergencyNumbersOf(site.country)[0]!;
-      const t = phone ? trace(x, { from: { type: 'extension', id: phone }, dial: number, enBloc: false, at: now }) : null;
+      const t = phone
+        ? trace(x, { from: { type: 'extension', id: phone }, dial: number, enBloc: false, at: now })
+        : null;
       return {
         site: site.name,
         number,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { PATHS, contract, type Facts, type OperationName } from '@/contract';
-import { errors } from '@/contract/shared';
+import { PATHS, contract, type Facts, type OperationName } from './';
+import { errors } from './shared';
 
 /** The OpenAPI 3.1 document, made from the contract that the doors use. */
 export function openApiDocument(): Record<string, unknown> {

@@ -1,13 +1,6 @@
 import type { Option } from '@/contract/shared';
-import {
-  DESTINATION_KINDS,
-  KINDS,
-  labelOf,
-  type AnyObject,
-  type ObjectKind,
-  type RefTarget,
-} from '@/core/plan';
-import type { Sight } from '../access/sight';
+import { DESTINATION_KINDS, KINDS, labelOf, type AnyObject, type ObjectKind, type RefTarget } from '@/core/plan';
+import type { Sight } from '../../access/sight';
 
 /* What references may point to: whole lists where they are short, found by text where they are long. */
 
@@ -33,7 +26,11 @@ export interface Options {
 }
 
 /** Options by target, as the reader may see them. A list that is too long holds only what `used` points to. */
-export function optionsFor(sight: Sight, targets: readonly RefTarget[], used: ReadonlySet<string> = new Set()): Options {
+export function optionsFor(
+  sight: Sight,
+  targets: readonly RefTarget[],
+  used: ReadonlySet<string> = new Set(),
+): Options {
   const options: Record<string, Option[]> = {};
   const long: RefTarget[] = [];
   for (const target of new Set(targets)) {

@@ -1,6 +1,6 @@
 import type { Plan, PlanIndex } from '@/core/plan';
-import { Sight, sightOf } from '../access/sight';
-import type { Actor } from '../access/rights';
+import { Sight, sightOf } from '../../access/sight';
+import type { Actor } from '../../access/rights';
 import { Ground, type HeldPlan } from './held';
 
 /** What a question is answered from: draft and live of one moment. */

@@ -13,10 +13,10 @@ import {
   type Plan,
 } from '@/core/plan';
 import { compile, type Exchange } from '@/core/routing';
-import { loadPlan, type LoadedPlan } from '../db/load-plan';
-import { reading, rows, snapshot, type Reader } from '../db/pool';
-import { readVersions, type Versions } from '../db/versions';
-import { Refused } from '../access/rights';
+import { loadPlan, type LoadedPlan } from '../../db/load-plan';
+import { reading, rows, snapshot, type Reader } from '../../db/pool';
+import { readVersions, type Versions } from '../../db/versions';
+import { Refused } from '../../access/rights';
 
 /* The draft and what is live as this process holds them, compiled, and brought up to date from the journal (principle 9). */
 

@@ -10,7 +10,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import type { DifferenceFacts } from '@/contract/plan';
-import { reading, rows } from '../db/pool';
+import { reading, rows } from '../../db/pool';
 import type { HeldPlan } from './held';
 import { keptFor } from './question';
 

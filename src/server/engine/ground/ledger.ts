@@ -1,6 +1,15 @@
 import type { LedgerPage, LedgerRow } from '@/contract/plan';
-import { KINDS, LEDGER_KINDS, inOrder, objectsOf, sideBySide, type AnyObject, type LedgerKind, type Plan } from '@/core/plan';
-import { Refused, type Actor } from '../access/rights';
+import {
+  KINDS,
+  LEDGER_KINDS,
+  inOrder,
+  objectsOf,
+  sideBySide,
+  type AnyObject,
+  type LedgerKind,
+  type Plan,
+} from '@/core/plan';
+import { Refused, type Actor } from '../../access/rights';
 import type { HeldPlan } from './held';
 import { SOURCES, type AnySource } from './ledger-cells';
 import { sightIn } from './question';
@@ -58,7 +67,15 @@ function indexOf(draft: HeldPlan, kind: LedgerKind): Index {
   const index: Index = { of: draft.plan, entries, sorted: new Map() };
   if (before && changed.size < entries.length / 4) {
     const here = new Set(entries);
-    for (const [key, list] of before.sorted) index.sorted.set(key, merged(key, list.filter((e) => here.has(e)), changed));
+    for (const [key, list] of before.sorted)
+      index.sorted.set(
+        key,
+        merged(
+          key,
+          list.filter((e) => here.has(e)),
+          changed,
+        ),
+      );
   }
   last.set(kind, index);
   return index;
@@ -101,12 +118,7 @@ export function fitting(actor: Actor, draft: HeldPlan, kind: LedgerKind, ask: Le
   const facets = Object.entries(ask.facets).filter(([, id]) => id !== '');
   const unknown = facets.find(([name]) => !(name in source.facets));
   if (unknown)
-    throw new Refused(
-      400,
-      'no-such-facet',
-      `${KINDS[kind].word} rows have no ${unknown[0]} to choose by.`,
-      unknown[0],
-    );
+    throw new Refused(400, 'no-such-facet', `${KINDS[kind].word} rows have no ${unknown[0]} to choose by.`, unknown[0]);
   const words = ask.filter.toLowerCase().split(/\s+/).filter(Boolean);
   const sight = sightIn(draft, actor);
   const tests = facets.map(([name, id]) => source.facets[name]!(draft.plan, id));

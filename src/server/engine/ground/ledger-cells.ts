@@ -167,8 +167,7 @@ function destinationLabels(plan: Plan): Map<string, string> {
   const out = new Map<string, string>();
   const wanted = new Set(plan.numbers.map((n) => n.belongsTo));
   for (const kind of OBJECT_KINDS)
-    for (const o of objectsOf(plan, kind))
-      if (wanted.has(o.id)) out.set(o.id, labelOf(kind, o as AnyObject));
+    for (const o of objectsOf(plan, kind)) if (wanted.has(o.id)) out.set(o.id, labelOf(kind, o as AnyObject));
   return out;
 }
 
@@ -179,7 +178,9 @@ function routesOfNumbers(plan: Plan): Map<string, string[]> {
 }
 
 /** The rows of every kind that the registry gives a long ledger. */
-export const SOURCES = { person, extension, mailbox, number } satisfies { [K in LedgerKind]: LedgerSource<ObjectOf[K]> };
+export const SOURCES = { person, extension, mailbox, number } satisfies {
+  [K in LedgerKind]: LedgerSource<ObjectOf[K]>;
+};
 export type AnySource = LedgerSource<AnyObject>;
 
 /** Where numbers land now, out of hours and on the next holiday, as cells of their rows; what takes longer than the rows. */

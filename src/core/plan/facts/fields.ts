@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { parseDigitMap } from '../digits';
-import { callingCodeOf } from '../numbers';
+import { parseDigitMap } from '../../digits';
+import { callingCodeOf } from '../../numbers';
 
 /** What the schema knows of a field beyond its type; read by the database mapper, the integrity check and the screens. */
 export type FieldMeta = {

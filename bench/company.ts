@@ -1,0 +1,31 @@
+import { differences, readPlan } from '@/core/plan';
+import { ensureAccount } from '@/server/access/accounts';
+import { READY_ROLES, type Actor } from '@/server/access/rights';
+import { applyEdits, goLive } from '@/server/draft';
+import { asEdits } from '@/server/engine/ground/as-edits';
+import { holdPlansHere } from '@/server/engine/here';
+import { generate } from '../demo/generate';
+
+/** Makes the draft the reference company; tells what every other bench starts from. `before` runs while nothing of it is live. */
+export async function loadReference(before: () => Promise<void>): Promise<{ objects: number; seconds: number }> {
+  const account = await ensureAccount('bench', 'Bench', 'owner', null);
+  const actor: Actor = {
+    account,
+    name: 'Bench',
+    signIn: 'bench',
+    role: READY_ROLES[0]!,
+    address: '127.0.0.1',
+    via: 'session',
+  };
+  const read = readPlan(generate());
+  if (!read.ok) throw new Error(read.errors[0]!.sentence);
+  const ground = holdPlansHere();
+  const { draft } = await ground.now();
+  const found = differences(draft.plan, read.plan);
+  const started = performance.now();
+  await applyEdits(actor, asEdits(draft, found as Parameters<typeof asEdits>[1]));
+  const seconds = (performance.now() - started) / 1000;
+  await before();
+  await goLive(actor, (await ground.now()).draft.version, 'The reference company');
+  return { objects: found.length, seconds };
+}

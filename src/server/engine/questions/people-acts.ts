@@ -1,0 +1,161 @@
+import { describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
+import { leaving, planLeave, planMove, proposeMove, type LeaveChoices } from '@/core/acts/people';
+import type { BulkEdit, LeaveInput, MoveInput } from '@/contract/people';
+import type { Edit } from '@/contract/plan';
+import { type Extension } from '@/core/plan';
+import { demandFor } from '../../access/areas';
+import { EditRefused, Refused, may, type Actor } from '../../access/rights';
+import type { HeldPlan } from '../ground/held';
+import { fitting } from '../ground/ledger';
+import { named } from '../ground/options';
+import { sightIn, type By, type Given } from '../ground/question';
+import { asEdits } from '../ground/as-edits';
+import { personIn, refusedField } from '../ground/person-in';
+
+/* The edits that joining a team, moving, leaving and changing many at once are made of. */
+
+/** The edit that puts a person into a team or takes them out. */
+export function memberEdit(
+  { draft }: Given,
+  { team, person, member, reader }: By & { team: string; person: string; member: boolean },
+): Edit[] {
+  const who = draft.plan.people.find((p) => p.id === person);
+  if (!who || !draft.plan.teams.some((t) => t.id === team))
+    throw new Refused(404, 'no-such-object', 'There is no such team or person.');
+  demandFor(reader, 'edit', draft.plan, 'person', who);
+  if (who.teams.includes(team) === member) throw new Refused(409, 'nothing-to-do', 'It is so already.');
+  const teams = member ? [...who.teams, team] : who.teams.filter((t) => t !== team);
+  return asEdits(draft, [{ kind: 'person', before: who, after: { ...who, teams } }]);
+}
+
+/** What somebody leaves behind, with proposals, and their digits. */
+export function leaveProposal({ draft }: Given, { id, choices, reader }: By & { id: string; choices: LeaveChoices }) {
+  const person = personIn(draft, reader, id, 'look');
+  const own = draft.plan.extensions.filter((e) => e.person === id);
+  return sightIn(draft, reader).cut({
+    draftVersion: draft.version,
+    name: person.name,
+    digits: own.map((e) => e.digits),
+    items: leaving(draft.plan, id, choices),
+    canEdit: may(reader, 'edit'),
+  });
+}
+
+/** The edits by which somebody leaves, and what becomes of each of their extensions. */
+export function leaveEdits(
+  { draft }: Given,
+  { id, input, now, reader }: By & { id: string; input: LeaveInput; now: number },
+) {
+  personIn(draft, reader, id, 'edit');
+  if (input.draftVersion !== null && input.draftVersion !== draft.version)
+    throw new Refused(
+      409,
+      'draft-moved',
+      'The draft has changed since the list was made; look at it again.',
+      'draftVersion',
+    );
+  const { changed, errors } = planLeave(draft.plan, id, input.choices);
+  if (errors.length > 0)
+    throw new EditRefused(
+      422,
+      'invalid',
+      errors.map((e) => ({ code: 'invalid', path: `choices.${e.key}`, sentence: e.sentence })),
+    );
+  const own = draft.plan.extensions.filter((e) => e.person === id);
+  const chosen = (e: Extension) => input.choices[`extension ${e.id}`]?.do ?? 'delete';
+  const kept = own.filter((e) => chosen(e) === 'keep virtual');
+  if (kept.length > 0 && !input.forward)
+    throw refusedField('forward', 'Say where calls to the extension that is kept go, and until which day.');
+  const until = input.forward ? Date.parse(`${input.forward.until}T23:59:59.999Z`) : null;
+  if (until !== null && until < now) throw refusedField('forward.until', 'That day has passed already.');
+  const gone = own.filter((e) => changed.some((c) => c.before.id === e.id && c.after === null));
+  const brief = (e: Extension) => ({ id: e.id, digits: e.digits });
+  return {
+    edits: asEdits(draft, changed),
+    ended: own.filter((e) => chosen(e) !== 'hand over').map(brief),
+    gone: gone.map(brief),
+    kept: kept.map(brief),
+    until,
+  };
+}
+
+export function movePage({ draft }: Given, { id, reader }: By & { id: string }) {
+  const { plan } = draft;
+  const person = plan.people.find((p) => p.id === id);
+  const sight = sightIn(draft, reader);
+  if (!person || !sight.sees('person', person)) return null;
+  return {
+    id,
+    name: person.name,
+    from: plan.sites.find((s) => s.id === person.site)!.name,
+    sites: named(plan.sites.filter((s) => s.id !== person.site)),
+    canEdit: may(reader, 'edit', { area: 'people', site: person.site }),
+  };
+}
+
+export function moveProposal({ draft }: Given, { id, site, reader }: By & { id: string; site: string }) {
+  personIn(draft, reader, id, 'look');
+  const proposal = proposeMove(draft.plan, id, site);
+  if (!proposal) throw new Refused(404, 'no-such-object', 'There is no such site.', 'site');
+  return sightIn(draft, reader).cut(proposal);
+}
+
+function moved(draft: HeldPlan, id: string, input: MoveInput) {
+  const planned = planMove(draft.plan, id, input);
+  if (!planned.ok) throw refusedField(planned.path, planned.sentence);
+  return planned.changed;
+}
+
+/** What a move changes, object by object; nothing is written. */
+export function movePreview({ draft }: Given, { id, input, reader }: By & { id: string; input: MoveInput }) {
+  personIn(draft, reader, id, 'look');
+  return sightIn(draft, reader).cut({ lines: describeChanges(draft.plan, moved(draft, id, input)) });
+}
+
+export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: string; input: MoveInput }): Edit[] {
+  personIn(draft, reader, id, 'edit');
+  const changed = moved(draft, id, input);
+  if (changed.length === 0) throw new Refused(409, 'nothing-to-do', 'Nothing would be otherwise.');
+  return asEdits(draft, changed);
+}
+/** The extensions that a selection means: those of the people, the mailboxes' users, or the rows themselves. */
+function extensionsOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Extension[] {
+  const ask = { filter: of.filter, sort: '', facets: of.facets };
+  const ids = new Set(of.ids ?? fitting(reader, draft, of.ledger, ask).map((e) => e.id));
+  const extensions = sightIn(draft, reader).list('extension');
+  if (of.ledger === 'extension') return extensions.filter((e) => ids.has(e.id));
+  if (of.ledger === 'person') return extensions.filter((e) => e.person !== null && ids.has(e.person));
+  return extensions.filter((e) => e.mailbox !== null && ids.has(e.mailbox));
+}
+
+function bulk(draft: HeldPlan, reader: Actor, { of, change }: BulkEdit): BulkResult {
+  if (Object.keys(change).length === 0)
+    throw new Refused(400, 'nothing-to-do', 'Nothing is set; choose what is to change.', 'change');
+  return planBulk(draft.plan, extensionsOf(reader, draft, of), change);
+}
+
+const MOST_LINES = 5_000;
+
+/** The dry run: every change that a bulk edit would make, and what can't be changed so. */
+export function bulkPreview({ draft }: Given, { input, reader }: By & { input: BulkEdit }) {
+  const { lines, errors } = bulk(draft, reader, input);
+  return {
+    count: lines.length,
+    lines: lines.slice(0, MOST_LINES),
+    errors: errors.slice(0, 200),
+    draftVersion: draft.version,
+  };
+}
+
+/** The edits of a bulk change; refused whole when something can't be changed so. */
+export function bulkEdits(
+  { draft }: Given,
+  { input, reader }: By & { input: BulkEdit },
+): { edits: Edit[]; changed: number } {
+  const { objects, errors, lines } = bulk(draft, reader, input);
+  if (errors.length > 0)
+    throw new Refused(422, 'invalid', `${errors[0]!.label}: ${errors[0]!.sentence}`, errors[0]!.path, {
+      more: errors.length - 1,
+    });
+  return { edits: asEdits(draft, objects), changed: lines.length };
+}
