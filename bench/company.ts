@@ -1,8 +1,8 @@
+import type { Edit } from '@/contract/plan';
 import { differences, readPlan } from '@/core/plan';
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { applyEdits, goLive } from '@/server/draft';
-import { asEdits } from '@/server/engine/ground/as-edits';
 import { holdPlansHere } from '@/server/engine/here';
 import { generate } from '../demo/generate';
 
@@ -23,7 +23,13 @@ export async function loadReference(before: () => Promise<void>): Promise<{ obje
   const { draft } = await ground.now();
   const found = differences(draft.plan, read.plan);
   const started = performance.now();
-  await applyEdits(actor, asEdits(draft, found as Parameters<typeof asEdits>[1]));
+  const edits = found.map((d): Edit => ({
+    kind: d.kind,
+    id: d.id,
+    rowVersion: draft.rowVersions.of(d.kind, d.id),
+    value: d.after as Edit['value'],
+  }));
+  await applyEdits(actor, edits);
   const seconds = (performance.now() - started) / 1000;
   await before();
   await goLive(actor, (await ground.now()).draft.version, 'The reference company');

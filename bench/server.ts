@@ -191,7 +191,7 @@ async function main(): Promise<void> {
     `/numbers/${id('numbers')}`,
     `/sites/${id('sites')}`,
     `/trunks/${id('trunks', 0)}`,
-    `/outbound/${id('rungs')}`,
+    `/outbound/rule/${id('rungs')}`,
     `/mailboxes/${id('mailboxes')}`,
     `/classes/${id('classes', 0)}`,
   ]);

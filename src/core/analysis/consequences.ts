@@ -3,17 +3,18 @@ import { partition, type Hours } from '../hours';
 import {
   KINDS,
   fieldsOf,
+  grouped,
   labelOf,
   referencesOf,
   referrersTo,
   type AnyObject,
   type DraftKind,
   type ObjectKind,
-  type Referrer,
 } from '../plan';
 import {
   destinationOf,
   landingSchema,
+  outcomeOf,
   outcomeSchema,
   trace,
   type Exchange,
@@ -74,8 +75,8 @@ export function consequencesOf(
     compared = tried.length;
     for (const { call, label, situation: own } of tried) {
       const holds = { ...situation, ...own };
-      const now = canAsk(draft, call) ? trace(draft, call, onlyKnown(draft, holds)) : null;
-      const then = canAsk(before, call) ? trace(before, call, onlyKnown(before, holds)) : null;
+      const now = canAsk(draft, call) ? outcomeOf(draft, call, onlyKnown(draft, holds)) : null;
+      const then = canAsk(before, call) ? outcomeOf(before, call, onlyKnown(before, holds)) : null;
       if (now === null ? then === null : same(then, now)) continue;
       changes.push({ call: label, was: shortOf(then), willBe: shortOf(now) });
     }
@@ -97,12 +98,13 @@ const MOST_MOMENTS = 8;
 /** Calls that meet an object in either plan, at every telling moment. */
 function triedCalls(draft: Exchange, before: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
   const out = new Map<string, SampleCall>();
+  const around = [draft, before].flatMap((exchange) => callsAround(exchange, kind, id, at));
   for (const [i, moment] of moments(draft, before, kind, id, at).entries())
-    for (const exchange of [draft, before])
-      for (const c of callsAround(exchange, kind, id, moment)) {
-        const when = i === 0 ? '' : `, ${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-        out.set(JSON.stringify([c.call, c.situation]), { ...c, label: c.label + when });
-      }
+    for (const c of around) {
+      const when = i === 0 ? '' : `, ${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+      const then = { ...c, label: c.label + when, call: { ...c.call, at: moment } };
+      out.set(JSON.stringify([then.call, then.situation]), then);
+    }
   return [...out.values()];
 }
 
@@ -175,17 +177,20 @@ function canAsk(exchange: Exchange, call: Parameters<typeof trace>[1]): boolean 
   return call.from.type !== 'extension' || exchange.extensions.has(call.from.id);
 }
 
+/** What everybody in a call notices of its answer. */
+type Noticed = Pick<Trace, 'outcome' | 'lands' | 'then' | 'trunk' | 'digitsSent' | 'shownNumber' | 'cause'>;
+
 /** Whether two answers are the same for everybody in the call. */
-export function same(a: Trace | null, b: Trace): boolean {
+export function same(a: Noticed | null, b: Noticed): boolean {
   // A landing is known by what it is, not by what it is called: a new name changes no call.
   const end = (l: Landing | null) => l && [l.kind, l.id ?? l.label, l.digits];
-  const then = (t: Trace) => t.then.map((x) => [x.when, x.afterSeconds, end(x.lands)]);
-  const essence = (t: Trace) =>
+  const then = (t: Noticed) => t.then.map((x) => [x.when, x.afterSeconds, end(x.lands)]);
+  const essence = (t: Noticed) =>
     JSON.stringify([t.outcome, end(t.lands), then(t), t.trunk, t.digitsSent, t.shownNumber, t.cause]);
   return a !== null && essence(a) === essence(b);
 }
 
-function shortOf(t: Trace | null): ChangedCall['was'] {
+function shortOf(t: Noticed | null): ChangedCall['was'] {
   if (!t) return { outcome: 'unroutable', lands: null, detail: 'not there' };
   const detail =
     t.outcome !== 'routed'
@@ -215,7 +220,7 @@ function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[]
       detail: 'calls to it arrive here',
       object: { kind: 'trunk', id: trunk.id },
     });
-  const groups = grouped(referrersTo(exchange.plan, id));
+  const groups = grouped(referrersTo(exchange.plan, id), (r) => `${r.kind} ${r.field}`);
   for (const group of groups.values()) {
     const { kind: by, field } = group[0]!;
     const word = KINDS[by].word;
@@ -235,15 +240,6 @@ function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[]
         });
   }
   return lines;
-}
-
-function grouped(referrers: Referrer[]): Map<string, Referrer[]> {
-  const groups = new Map<string, Referrer[]>();
-  for (const r of referrers) {
-    const key = `${r.kind} ${r.field}`;
-    groups.set(key, [...(groups.get(key) ?? []), r]);
-  }
-  return groups;
 }
 
 function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): PaneLine[] {

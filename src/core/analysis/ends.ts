@@ -157,8 +157,11 @@ function circles(exchange: Exchange): Problem[] {
       ),
     );
   });
-  const nodes = [...new Set(edges.flatMap((e) => [e.from, e.to]))];
-  return cycles(nodes, edges).map(({ type, nodes: list }) => {
+  // What leads nowhere on is in no circle: most extensions lead to a mailbox and no further.
+  const leads = new Set(edges.map((e) => e.from));
+  const onward = edges.filter((e) => leads.has(e.to));
+  const nodes = [...new Set(onward.flatMap((e) => [e.from, e.to]))];
+  return cycles(nodes, onward).map(({ type, nodes: list }) => {
     const first = exchange.destinations.get(list[0]!)!;
     const names = list.map((id) => exchange.destinations.get(id)!.object.name).join(' → ');
     return {

@@ -1,13 +1,23 @@
 import { SYMBOLS, SYMBOL_COUNT, DEAD, type Automaton } from '../digits';
-import { readDigits } from '../numbers';
+import { readDigits, type NumberPlace } from '../numbers';
 import type { CompiledRung, Exchange } from '../routing';
 
 /**
  * Digits that a rule takes and that read as a number in use, so that an example call is one somebody could make: tried from
  * a fixed sequence, the shortest string of the map where none is. Null for a map that takes nothing.
  */
-export function exampleFor(exchange: Exchange, { rung, map }: CompiledRung, siteId: string): string | null {
+export function exampleFor(exchange: Exchange, compiled: CompiledRung, siteId: string): string | null {
   const place = exchange.places.get(siteId)!;
+  const byPlace = known.get(compiled) ?? new WeakMap<NumberPlace, string | null>();
+  known.set(compiled, byPlace);
+  let example = byPlace.get(place);
+  if (example === undefined) byPlace.set(place, (example = tried(compiled, place)));
+  return example;
+}
+
+const known = new WeakMap<CompiledRung, WeakMap<NumberPlace, string | null>>();
+
+function tried({ rung, map }: CompiledRung, place: NumberPlace): string | null {
   let fallback: string | null = null;
   for (let seed = 1; seed <= 40; seed++) {
     const dial = walkDown(map.automaton, seed);

@@ -15,8 +15,16 @@ export interface RungReach {
 export const isForEveryone = (rung: Pick<Rung, 'forPeople' | 'forTeams' | 'forSites'>): boolean =>
   rung.forPeople.length + rung.forTeams.length + rung.forSites.length === 0;
 
-/** For each rule of a ladder, top to bottom. Only rules for everyone can cover another for good. */
+const known = new WeakMap<readonly CompiledRung[], RungReach[]>();
+
+/** For each rule of a ladder, top to bottom; remembered by the list. Only rules for everyone can cover another for good. */
 export function reachOfRungs(rungs: readonly CompiledRung[]): RungReach[] {
+  let reach = known.get(rungs);
+  if (!reach) known.set(rungs, (reach = looked(rungs)));
+  return reach;
+}
+
+function looked(rungs: readonly CompiledRung[]): RungReach[] {
   return rungs.map(({ rung, map }, i) => {
     const above = rungs.slice(0, i).filter((r) => isForEveryone(r.rung));
     const covered = above.length > 0 && isInside(map.automaton, union(above));

@@ -1,5 +1,5 @@
 import { partition, type Hours } from '../hours';
-import { trace, type Exchange, type Landing, type Situation, type Trace } from '../routing';
+import { outcomeOf, type Exchange, type Landing, type Situation, type Trace } from '../routing';
 import { fromOutside } from './samples';
 
 /** Where callers from outside land at a telling moment. `at` null: no such moment, it is as now. */
@@ -25,13 +25,14 @@ export function landingTimes(exchange: Exchange, e164: string, now: number, situ
     asked.add(id);
     return exchange.hours.get(id);
   };
-  const found = trace(
+  const found = outcomeOf(
     exchange.hours.size > 0 ? { ...exchange, hours } : exchange,
     fromOutside(e164, now).call,
     situation,
   );
   const at = (when: LandingTime['when'], moment: number | null): LandingTime => {
-    const t = moment === null || moment === now ? found : trace(exchange, fromOutside(e164, moment).call, situation);
+    const t =
+      moment === null || moment === now ? found : outcomeOf(exchange, fromOutside(e164, moment).call, situation);
     return { when, at: moment, lands: t.lands, outcome: t.outcome };
   };
   const ids = [...asked];

@@ -1,6 +1,6 @@
-import { INTERSECTION, combine, compileKnownMap, run, shortestWitness } from '../digits';
-import { numberSpaceOf, type PlanNumber } from '../plan';
-import { ladderOf, reachableForms, type CompiledRoute, type Exchange } from '../routing';
+import { DEAD, run, shortestWitness, type Automaton } from '../digits';
+import { grouped, numberSpaceOf, type Extension, type PlanNumber } from '../plan';
+import { ladderOf, reachableForms, takenBy, type CompiledRoute, type Exchange } from '../routing';
 import { endProblems } from './ends';
 import { reachOfRungs } from './ladder';
 import { at, type Problem } from './problem';
@@ -63,35 +63,58 @@ function emergency(exchange: Exchange): Problem[] {
 
 /** Dialable digits that begin with an emergency number: whoever dials them reaches the emergency service (ENGINE E3). */
 function behindEmergency(exchange: Exchange): Problem[] {
-  const out: Problem[] = [];
-  for (const site of exchange.plan.sites) {
-    for (const form of reachableForms(exchange, site)) {
-      const behind = compileKnownMap(`${form}[0-9*#].`).automaton;
-      for (const e of exchange.plan.extensions.filter(
-        (x) => numberSpaceOf(exchange.plan, x.site) === numberSpaceOf(exchange.plan, site.id),
-      ))
-        if (e.digits.startsWith(form))
-          out.push({
-            type: 'behind-emergency',
-            severity: 'error',
-            object: at('extension', e),
-            sentence: `${e.digits} ${e.name} begins with ${form}: from ${site.name} the emergency service answers instead.`,
-            mend: 'Choose other digits.',
-          });
-      for (const { rung, map } of ladderOf(exchange, site)) {
-        const example = shortestWitness(combine(map.automaton, behind, INTERSECTION));
-        if (example)
-          out.push({
+  const dialled = sortedBySpace(exchange);
+  return exchange.plan.sites.flatMap((site) =>
+    reachableForms(exchange, site).flatMap((form) => [
+      ...beginningWith(dialled.get(numberSpaceOf(exchange.plan, site.id)) ?? [], form).map((e): Problem => ({
+        type: 'behind-emergency',
+        severity: 'error',
+        object: at('extension', e),
+        sentence: `${e.digits} ${e.name} begins with ${form}: from ${site.name} the emergency service answers instead.`,
+        mend: 'Choose other digits.',
+      })),
+      ...ladderOf(exchange, site).flatMap(({ rung, map }): Problem[] => {
+        const example = longerThan(map.automaton, form);
+        if (!example) return [];
+        return [
+          {
             type: 'behind-emergency',
             severity: 'doubt',
             object: at('rung', rung),
             sentence: `${rung.name} takes ${example}, which begins with ${form}: from ${site.name} the emergency service answers instead.`,
             mend: 'Narrow its map.',
-          });
-      }
-    }
-  }
+          },
+        ];
+      }),
+    ]),
+  );
+}
+
+/** Extensions of each number space in the order of their digits. */
+function sortedBySpace({ plan }: Exchange): Map<string, Extension[]> {
+  const out = grouped(plan.extensions, (e) => numberSpaceOf(plan, e.site));
+  for (const list of out.values()) list.sort((a, b) => (a.digits < b.digits ? -1 : 1));
   return out;
+}
+
+/** Those of a sorted list whose digits begin with some, found by halving. */
+function beginningWith(sorted: readonly Extension[], prefix: string): Extension[] {
+  let [from, to] = [0, sorted.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (sorted[middle]!.digits < prefix) from = middle + 1;
+    else to = middle;
+  }
+  let end = from;
+  while (end < sorted.length && sorted[end]!.digits.startsWith(prefix)) end++;
+  return sorted.slice(from, end);
+}
+
+/** The shortest string of a set that begins with some digits and goes on after them; null when there is none. */
+function longerThan(automaton: Automaton, digits: string): string | null {
+  const state = run(automaton, digits);
+  const more = state === DEAD ? null : shortestWitness(automaton, state);
+  return more === null ? null : digits + more;
 }
 
 function ladders(exchange: Exchange): Problem[] {
@@ -131,12 +154,10 @@ function callerIds(exchange: Exchange): Problem[] {
   return exchange.plan.extensions.flatMap((e) => {
     const number = e.outgoingNumber ? exchange.numbers.get(e.outgoingNumber) : undefined;
     if (!number) return [];
-    const trunks = new Set(
-      ladderOf(exchange, exchange.sites.get(e.site)!)
-        .filter((r) => r.rung.show === 'usual')
-        .map((r) => r.rung.trunks[0]),
+    const first = ladderOf(exchange, exchange.sites.get(e.site)!).some(
+      (r) => r.rung.show === 'usual' && r.rung.trunks[0] === number.trunk,
     );
-    if (number.trunk && trunks.has(number.trunk)) return [];
+    if (number.trunk && first) return [];
     return [
       {
         type: 'caller-id-not-owned',
@@ -166,22 +187,15 @@ function numbers(exchange: Exchange): Problem[] {
 
 /** Active numbers that nothing takes: no route, no destination of their own, no otherwise of their trunk. */
 export function idleNumbers(exchange: Exchange): PlanNumber[] {
-  const routed = (e164: string) => exchange.routes.some((r) => takes(r, e164));
+  const routed = new Set(exchange.routes.flatMap((r) => takenBy(exchange, r)));
   const caught = (n: PlanNumber) => n.trunk !== null && exchange.trunks.get(n.trunk)!.otherwise !== null;
-  return exchange.plan.numbers.filter((n) => n.state === 'active' && !n.belongsTo && !routed(n.e164) && !caught(n));
-}
-
-/** Whether a route's numbers or map take a called number. */
-export function takes(route: CompiledRoute, called: string): boolean {
-  if (route.numbers.has(called)) return true;
-  const state = route.called ? run(route.called.automaton, called) : -1;
-  return state >= 0 && route.called!.automaton.accepts[state]!.length > 0;
+  return exchange.plan.numbers.filter((n) => n.state === 'active' && !n.belongsTo && !routed.has(n) && !caught(n));
 }
 
 /** Whether a route over E.164 fits none of our numbers. Routes over private digits can't be told. */
 export function fitsNoNumber(exchange: Exchange, route: CompiledRoute): boolean {
   const { calledMap, numbers: named } = route.route;
-  return named.length === 0 && calledMap!.includes('+') && !exchange.plan.numbers.some((n) => takes(route, n.e164));
+  return named.length === 0 && calledMap!.includes('+') && takenBy(exchange, route).length === 0;
 }
 
 function routes(exchange: Exchange): Problem[] {

@@ -35,7 +35,7 @@ export function reachedFrom(plan: Plan, kind: DraftKind, id: string): Reached {
   const meet = (of: ObjectKind, object: AnyObject, next: typeof step) => {
     if (seen.has(object.id)) return;
     seen.add(object.id);
-    reached.set(of, [...(reached.get(of) ?? []), object]);
+    put(reached, of, object);
     next.push({ kind: of, object });
   };
   if (kind === 'organisation') for (const site of plan.sites) meet('site', site, step);
@@ -50,11 +50,17 @@ export function reachedFrom(plan: Plan, kind: DraftKind, id: string): Reached {
     for (const { kind: of, object } of step) for (const p of partsOf(plan, of, object)) meet(p.kind, p.object, next);
     const found = new Map<ObjectKind, AnyObject[]>();
     for (const list of referrersOf(plan, new Set(step.map((s) => s.object.id))).values())
-      for (const r of list) if (!seen.has(r.object.id)) found.set(r.kind, [...(found.get(r.kind) ?? []), r.object]);
+      for (const r of list) if (!seen.has(r.object.id)) put(found, r.kind, r.object);
     for (const [of, list] of found) for (const object of spread(list, MOST_OF_KIND)) meet(of, object, next);
     step = next;
   }
   return reached;
+}
+
+function put(lists: Reached, kind: ObjectKind, object: AnyObject): void {
+  const list = lists.get(kind);
+  if (list) list.push(object);
+  else lists.set(kind, [object]);
 }
 
 /** What an object is a part of: a time rule of its route, a key of its attendant. */

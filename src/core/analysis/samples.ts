@@ -1,6 +1,7 @@
 import { fromE164, showNumber, writeNumber } from '../numbers';
 import {
   DIALLED_KINDS,
+  grouped,
   type Attendant,
   type DraftKind,
   type Extension,
@@ -10,9 +11,8 @@ import {
   type Site,
 } from '../plan';
 import { compileKnownMap, shortestWitness } from '../digits';
-import { isFor, ladderOf, ruleAt, contextOf, type Call, type Exchange, type Situation } from '../routing';
+import { isFor, ladderOf, ruleAt, contextOf, takenBy, type Call, type Exchange, type Situation } from '../routing';
 import { exampleFor } from './example';
-import { takes } from './problems';
 import { reachedFrom, spread, type Reached } from './reached';
 
 /** A call worth asking about, with its name for people and what holds besides. */
@@ -67,11 +67,23 @@ function phonesIn(exchange: Exchange, reached: Reached): Extension[] {
   return [...new Set([...named, ...spread([...each.values()], MOST_PHONES)])];
 }
 
+const MOST_FIRST = 4;
+const firstOf = new WeakMap<readonly Extension[], Map<string, Extension[]>>();
+
+/** Some phones of a site, each of another class; looked for once in a list of extensions. */
 function firstPhones(exchange: Exchange, site: string): Extension[] {
-  const each = new Map<string, Extension>();
-  for (const e of exchange.plan.extensions)
-    if (e.site === site && e.kind !== 'virtual' && !each.has(e.class)) each.set(e.class, e);
-  return [...each.values()].slice(0, 4);
+  const all = exchange.plan.extensions;
+  let bySite = firstOf.get(all);
+  if (!bySite) {
+    bySite = grouped(all, (e) => (e.kind === 'virtual' ? null : e.site));
+    for (const [id, list] of bySite) {
+      const each = new Map<string, Extension>();
+      for (const e of list) if (!each.has(e.class)) each.set(e.class, e);
+      bySite.set(id, [...each.values()].slice(0, MOST_FIRST));
+    }
+    firstOf.set(all, bySite);
+  }
+  return bySite.get(site) ?? [];
 }
 
 /** Numbers that reach what is asked about: its own, and those that its routes take. */
@@ -80,7 +92,7 @@ function numbersIn(exchange: Exchange, reached: Reached): string[] {
   for (const route of (reached.get('inboundRoute') ?? []) as InboundRoute[]) {
     const compiled = exchange.routes.find((r) => r.route.id === route.id);
     if (!compiled) continue;
-    const mapped = exchange.plan.numbers.find((n) => takes(compiled, n.e164))?.e164;
+    const mapped = takenBy(exchange, compiled)[0]?.e164;
     out.push(...compiled.numbers, ...(mapped ? [mapped] : []));
   }
   return spread([...new Set(out)], MOST_NUMBERS);

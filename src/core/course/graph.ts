@@ -1,7 +1,6 @@
 import { BEHAVIOURS, type Behaviour, type CourseWayOn, type Drive, type HoursAt, type Onward } from '../destinations';
-import { whyNot } from '../digits';
 import { spacedNumber } from '../numbers';
-import { hoursNow, ruleFits, type CompiledRoute, type Exchange, type Situation } from '../routing';
+import { hoursNow, ruleFits, takes, type CompiledRoute, type Exchange, type Situation } from '../routing';
 import { cycles, type Cycle } from './cycles';
 
 /** Where calls come in: one of our numbers, or something that has digits of its own. */
@@ -155,10 +154,6 @@ class Builder {
 }
 
 const nameOfHours = (exchange: Exchange, id: string) => exchange.hours.get(id)!.name;
-
-function takes(route: CompiledRoute, e164: string): boolean {
-  return route.numbers.has(e164) || (route.called !== null && whyNot(route.called.automaton, e164) === null);
-}
 
 /** The places of a course at which calls can end, by id, in order. */
 export function endsOf(course: WholeCourse): string[] {

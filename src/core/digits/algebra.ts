@@ -94,10 +94,13 @@ function trimmed(next: number[], accepting: boolean[]): Automaton {
   return { next: out, accepts, timers: accepts.map(() => []) };
 }
 
-/** The shortest string of the set, of several the first in the order `0-9 * # +`; null when the set is empty. */
-export function shortestWitness(automaton: Automaton): string | null {
-  const seen = new Set([0]);
-  let ring: [number, string][] = [[0, '']];
+/**
+ * The shortest string of the set, of several the first in the order `0-9 * # +`; null when the set is empty. With another
+ * state to begin at: the shortest of one symbol or more that leads on from there.
+ */
+export function shortestWitness(automaton: Automaton, from = 0): string | null {
+  const seen = new Set([from]);
+  let ring: [number, string][] = [[from, '']];
   while (ring.length > 0) {
     const outer: [number, string][] = [];
     for (const [state, text] of ring) {

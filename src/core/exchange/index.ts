@@ -4,3 +4,4 @@ export * from './cause';
 export * from './exchange';
 export * from './reasons';
 export * from './situation';
+export * from './taken';

@@ -1,9 +1,10 @@
 import { compileKnownMap, type CompiledMap } from '../digits';
 import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
 import { shortNumbersOf } from '../numbers';
-import type { ObjectKind, Plan } from '../plan';
+import type { InboundRoute, ObjectKind, Plan, Rung } from '../plan';
 import { grouped } from '../plan/grouped';
 import { byPosition, type CompiledRoute, type Exchange } from '../exchange/exchange';
+import type { CompiledRung } from '../exchange/rung';
 import { pairKey } from '../exchange/link';
 import { Reuse } from './reuse';
 
@@ -80,11 +81,7 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
     rungsOf: keep(
       ['rung'],
       (x) => x.rungsOf,
-      () =>
-        grouped(
-          [...plan.rungs].sort(byPosition).map((rung) => ({ rung, map: mapOf(rung.map) })),
-          (r) => r.rung.ladder,
-        ),
+      () => compiledRungs(plan, mapOf, before?.rungsOf),
     ),
     routes,
     places: keep(
@@ -124,17 +121,47 @@ function numbersByOwner(plan: Plan): Exchange['numberOf'] {
   return out;
 }
 
+const rungs = new WeakMap<Rung, CompiledRung>();
+
+/** Rules by ladder, top to bottom; ladders that stay as they are keep their lists, so that what was found of them holds. */
+function compiledRungs(
+  plan: Plan,
+  mapOf: (text: string) => CompiledMap,
+  before: Exchange['rungsOf'] | undefined,
+): Exchange['rungsOf'] {
+  const compiled = [...plan.rungs].sort(byPosition).map((rung) => {
+    const known = rungs.get(rung) ?? { rung, map: mapOf(rung.map) };
+    rungs.set(rung, known);
+    return known;
+  });
+  const out = grouped(compiled, (r) => r.rung.ladder);
+  for (const [ladder, list] of out) {
+    const was = before?.get(ladder);
+    if (was?.length === list.length && was.every((r, i) => r === list[i])) out.set(ladder, was);
+  }
+  return out;
+}
+
+const compiledBefore = new WeakMap<InboundRoute, CompiledRoute>();
+
 function compiledRoutes(
   plan: Plan,
   numbers: Exchange['numbers'],
   mapOf: (text: string) => CompiledMap,
 ): CompiledRoute[] {
-  return [...plan.inboundRoutes].sort(byPosition).map((route) => ({
-    route,
-    numbers: new Set(route.numbers.map((n) => numbers.get(n)!.e164)),
-    called: route.calledMap ? mapOf(route.calledMap) : null,
-    calling: route.callingMap ? mapOf(route.callingMap) : null,
-  }));
+  return [...plan.inboundRoutes].sort(byPosition).map((route) => {
+    const named = new Set(route.numbers.map((n) => numbers.get(n)!.e164));
+    const before = compiledBefore.get(route);
+    if (before?.numbers.size === named.size && [...named].every((n) => before.numbers.has(n))) return before;
+    const compiled: CompiledRoute = {
+      route,
+      numbers: named,
+      called: route.calledMap ? mapOf(route.calledMap) : null,
+      calling: route.callingMap ? mapOf(route.callingMap) : null,
+    };
+    compiledBefore.set(route, compiled);
+    return compiled;
+  });
 }
 
 function placesOf(plan: Plan): Exchange['places'] {

@@ -1,4 +1,4 @@
-import { fromOutside, landingTimes, takes } from '@/core/analysis';
+import { fromOutside, landingTimes } from '@/core/analysis';
 import { showNumber, spacedNumber } from '@/core/numbers';
 import {
   OBJECT_KINDS,
@@ -14,7 +14,7 @@ import {
   type PlanNumber,
 } from '@/core/plan';
 import { grouped } from '@/core/plan/grouped';
-import { trace, type Exchange, type Situation } from '@/core/routing';
+import { outcomeOf, type Exchange, type Situation, takenBy } from '@/core/routing';
 
 /** How the rows of one kind are made, and what makes them fit a facet of the registry: a facet's id to a test. */
 interface LedgerSource<T> {
@@ -134,13 +134,16 @@ const number: LedgerSource<PlanNumber> = {
     const trunks = names(plan.trunks);
     const labels = destinationLabels(plan);
     const routes = routesOfNumbers(plan);
-    const mapped = exchange().routes.filter((r) => r.called !== null);
+    const x = exchange();
+    const mapped = new Map<PlanNumber, string[]>();
+    for (const route of x.routes.filter((r) => r.called !== null))
+      for (const n of takenBy(x, route)) mapped.set(n, [...(mapped.get(n) ?? []), route.route.name]);
     const main = new Set(plan.sites.map((s) => s.mainNumber));
     return (n) => {
       const uses = [
         n.belongsTo ? (labels.get(n.belongsTo) ?? '') : '',
         ...(routes.get(n.id) ?? []).map((r) => `route ${r}`),
-        ...mapped.filter((r) => takes(r, n.e164)).map((r) => `route ${r.route.name}`),
+        ...(mapped.get(n) ?? []).map((name) => `route ${name}`),
         main.has(n.id) ? 'main number' : '',
       ].filter(Boolean);
       return {
@@ -193,7 +196,7 @@ export function landingCells(
   return Object.fromEntries(
     numbers.map((n) => {
       const times = landingTimes(exchange, n.e164, now, situation);
-      const t = trace(exchange, fromOutside(n.e164, now).call, situation);
+      const t = outcomeOf(exchange, fromOutside(n.e164, now).call, situation);
       const cells: Record<string, string> = { then: t.then[0]?.lands.label ?? '' };
       for (const { when, at, lands, outcome } of times) {
         cells[when] = lands?.label ?? outcome;

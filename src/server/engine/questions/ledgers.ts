@@ -245,7 +245,7 @@ export function inbound(given: Given, { reader, now, situation }: By & { now: nu
   const routes = shown.map((compiled) => {
     const { route, numbers } = compiled;
     const example = [...numbers][0];
-    const t = example ? trace(x, fromOutside(example, now).call, situation) : null;
+    const t = example ? outcomeOf(x, fromOutside(example, now).call, situation) : null;
     const leads = route.leadsTo
       ? { kind: x.destinations.get(route.leadsTo)!.kind as string, label: labels[route.leadsTo]! }
       : route.dialledExtension
