@@ -6,8 +6,10 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 
 jest.setTimeout(120_000);
-const PORT = 4790;
-const DB_PORT = 4796;
+/* Ports beside those of the application under test, so that two runs can stand beside each other. */
+const FIRST = Number(process.env.POLYDROME_PORT ?? 4700) + 80;
+const PORT = FIRST + 10;
+const DB_PORT = FIRST + 16;
 const folder = mkdtempSync(join(tmpdir(), 'polydrome-start-'));
 
 function start(
@@ -46,7 +48,7 @@ const health = () =>
 describe('the start command', () => {
   let busy: Server;
   beforeAll(async () => {
-    busy = createServer().listen(4780, '127.0.0.1');
+    busy = createServer().listen(FIRST, '127.0.0.1');
     await new Promise((done) => busy.once('listening', done));
   });
   afterAll(() => {
@@ -54,12 +56,17 @@ describe('the start command', () => {
   });
 
   it.each<[string, Record<string, string>, string[], RegExp]>([
-    ['a taken port', { POLYDROME_PORT: '4780' }, [], /Port 4780 for the application is taken.*POLYDROME_PORT=4781/],
+    [
+      'a taken port',
+      { POLYDROME_PORT: String(FIRST) },
+      [],
+      new RegExp(`Port ${FIRST} for the application is taken.*POLYDROME_PORT=${FIRST + 1}`),
+    ],
     [
       'a taken database port',
-      { POLYDROME_DB_PORT: '4780' },
+      { POLYDROME_DB_PORT: String(FIRST) },
       [],
-      /Port 4780 for the database is taken.*POLYDROME_DB_PORT=4781/,
+      new RegExp(`Port ${FIRST} for the database is taken.*POLYDROME_DB_PORT=${FIRST + 1}`),
     ],
     ['a port that is none', { POLYDROME_PORT: 'many' }, [], /POLYDROME_PORT=many is no port/],
     ['an unknown flag', {}, ['--wild'], /--wild: not known/],
@@ -81,10 +88,10 @@ describe('the start command', () => {
   it('starts everything, stops everything at Ctrl-C, and a second start keeps the data', async () => {
     const first = start();
     await until(() => first.said().includes('runs at'));
-    expect(first.said()).toMatch(/http:\/\/127\.0\.0\.1:4790[^]*admin[^]*helpdesk[^]*auditor/);
+    expect(first.said()).toMatch(new RegExp(`http://127\\.0\\.0\\.1:${PORT}[^]*admin[^]*helpdesk[^]*auditor`));
     const before = await health();
     const database = Number(readFileSync(join(folder, 'data', 'mysql.pid'), 'utf8'));
-    const again = start({ POLYDROME_PORT: '4791', POLYDROME_DB_PORT: '4797' });
+    const again = start({ POLYDROME_PORT: String(PORT + 1), POLYDROME_DB_PORT: String(DB_PORT + 1) });
     expect(await again.ended).toBe(1);
     expect(again.said()).toMatch(/runs already \(process \d+\)/);
     first.child.kill('SIGINT');

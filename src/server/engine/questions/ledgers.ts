@@ -14,7 +14,7 @@ import {
   type PlanNumber,
   type RefTarget,
 } from '@/core/plan';
-import { reachableForms, trace, type Situation } from '@/core/routing';
+import { outcomeOf, reachableForms, type Situation } from '@/core/routing';
 import { whereIs } from '../../access/areas';
 import { may, type Actor } from '../../access/rights';
 import { labelsIn } from '../ground/labels';
