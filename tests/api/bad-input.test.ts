@@ -213,7 +213,7 @@ const CASES: [string, () => Promise<Answer>, number, string, RegExp][] = [
     /has changed since you read it/,
   ],
   ['undoing half a name', () => boss.post('/edits/undo', { kind: 'person' }), 400, 'id', /neither/],
-  ['bringing back nothing', () => boss.post('/revisions/x/draft'), 404, 'revision', /no revision/],
+  ['bringing back nothing', () => boss.post('/revisions/x/draft'), 404, 'number', /no revision/],
   ['a path that is none', () => boss.get('/fax'), 404, '', /openapi/],
   [
     'a look at passwords by help desk',

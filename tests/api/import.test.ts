@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { beforeAll, describe, expect, it, jest } from '@jest/globals';
 import ExcelJS from 'exceljs';
 import { Client, admin, auditor, database, objectIn, type Document } from '../support/api';
 import { ended, importFile } from '../support/jobs';
@@ -19,6 +19,9 @@ const people = (count: number, from = 2175) =>
     { length: count },
     (_, i) => `${from + i},Sheet Person ${i},North Quay,,yes,${2580 + i * 7},Bookings\r\n`,
   ).join('');
+
+/* Jobs wait for the worker, which leaves the processor to others. */
+jest.setTimeout(60_000);
 
 describe('importing a sheet', () => {
   it('checks without writing, then writes it as one edit that one undo takes back whole', async () => {

@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { Client, admin, auditor, objectIn, type Document } from '../support/api';
 import { ended } from '../support/jobs';
 
@@ -10,6 +10,9 @@ beforeAll(async () => {
 });
 const plan = async () => (await boss.get<Document>('/plan')).body;
 const undo = async () => expect((await boss.post('/edits/undo')).status).toBe(200);
+
+/* Jobs wait for the worker, which leaves the processor to others. */
+jest.setTimeout(60_000);
 
 describe('editing many at once', () => {
   const of = { ledger: 'person', facets: { team: 'team-terminal-desks' } };

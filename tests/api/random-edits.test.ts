@@ -74,7 +74,8 @@ function valueOf(c: Command): Thing['value'] {
 function refusal(model: Map<string, Thing>, c: Command): number | null {
   const mine = model.get(idOf(c.kind, c.n));
   if (c.do === 'add' && mine) return 409;
-  if (c.do !== 'add' && !mine) return 409;
+  // What is gone can't be changed as it was seen; what isn't there can't be deleted.
+  if (!mine && c.do !== 'add') return c.do === 'delete' ? 404 : 409;
   if (c.stale) return 409;
   if (c.do === 'delete')
     return [...model.values()].some((t) =>

@@ -69,10 +69,14 @@ function partsOf(plan: Plan, kind: ObjectKind, object: AnyObject): { kind: Objec
   return partOf ? named(plan, kind, object, (field) => field === partOf) : [];
 }
 
-/** Whom an object names itself: a rule that is for a team changes what the phones of that team can do. */
+const CALLERS: ReadonlySet<string> = new Set(['person', 'team', 'site', 'extension']);
+
+/**
+ * Whom an object names itself: a rule that is for a team changes what the phones of that team can do. The site where it
+ * stands is not meant by that: it would bring in everything else there.
+ */
 function namedBy(plan: Plan, kind: ObjectKind, object: AnyObject): { kind: ObjectKind; object: AnyObject }[] {
-  const callers: ReadonlySet<string> = new Set(['person', 'team', 'site', 'extension']);
-  return named(plan, kind, object, (_field, target) => callers.has(target));
+  return named(plan, kind, object, (field, target) => field !== 'site' && CALLERS.has(target));
 }
 
 function named(

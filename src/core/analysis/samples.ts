@@ -27,6 +27,8 @@ const MOST_PHONES = 8;
 const MOST_DIALLED = 16;
 const MOST_NUMBERS = 24;
 const MOST_CALLS = 400;
+/** Seconds after the call began at which callers press keys: while an attendant greets at once, and after something has rung. */
+const KEYS_AT = [4, 30] as const;
 
 /** An outside caller whose number is kept for fiction. */
 export const OUTSIDE_CALLER = '+441632960998';
@@ -47,7 +49,7 @@ export function callsAround(exchange: Exchange, kind: DraftKind, id: string, at:
   const phones = phonesIn(exchange, reached);
   const calls = [
     ...numbersIn(exchange, reached).map((n) => fromOutside(n, at)),
-    ...dialledIn(exchange, reached, at),
+    ...dialledIn(exchange, reached, id, at),
     ...rungsIn(exchange, reached, at),
     ...phones.flatMap((e) => [...emergencies(exchange, e, at), ...throughLadder(exchange, e, at)]),
     ...besides(exchange, kind, id, at),
@@ -105,12 +107,17 @@ function colleague(exchange: Exchange, site: string, not: string): Extension | u
   return exchange.plan.extensions.find((x) => x.site === site && may(x)) ?? exchange.plan.extensions.find(may);
 }
 
+/** What is asked about itself, then some of the others. */
+function own<T extends { id: string }>(list: readonly T[], id: string, most: number): T[] {
+  return [...list.filter((o) => o.id === id), ...spread(list, most).filter((o) => o.id !== id)];
+}
+
 /** What is dialled inside: everything with digits of its own, from its site and from another. */
-function dialledIn(exchange: Exchange, reached: Reached, at: number): SampleCall[] {
+function dialledIn(exchange: Exchange, reached: Reached, id: string, at: number): SampleCall[] {
   const objects = DIALLED_KINDS.flatMap(
     (k) => (reached.get(k) ?? []) as unknown as { id: string; digits?: string | null; site: string }[],
   ).filter((o) => o.digits);
-  return spread(objects, MOST_DIALLED).flatMap((o) => {
+  return own(objects, id, MOST_DIALLED).flatMap((o) => {
     const near = colleague(exchange, o.site, o.id);
     const other = exchange.plan.sites.find((s) => s.id !== o.site);
     const far = other && colleague(exchange, other.id, o.id);
@@ -188,7 +195,8 @@ function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): S
     );
   }
   if (kind === 'presenceRule') {
-    const callee = phones[0];
+    const withNumber = [...exchange.numberOf.keys()].find((o) => exchange.extensions.has(o));
+    const callee = withNumber ? exchange.extensions.get(withNumber) : phones[0];
     const caller = callee && colleague(exchange, callee.site, callee.id);
     const number = callee && exchange.numberOf.get(callee.id)?.[0];
     const situation = { presence: { [callee?.id ?? '']: id } };
@@ -209,7 +217,13 @@ function variants(exchange: Exchange, reached: Reached, calls: readonly SampleCa
     out.push(...few.map((c) => ({ ...c, label: `${c.label}, ${what}`, situation })));
   for (const a of ((reached.get('attendant') ?? []) as Attendant[]).slice(0, 2)) {
     const keys = new Set((exchange.attendantKeys.get(a.id) ?? []).map((k) => k.key).filter((k) => k.length === 1));
-    for (const key of keys) add(`who presses ${key}`, { keys: [{ atSeconds: 30, key }] });
+    for (const key of keys)
+      for (const atSeconds of KEYS_AT) add(`who presses ${key} after ${atSeconds} s`, { keys: [{ atSeconds, key }] });
+    const dialled = exchange.plan.extensions.find((e) => e.site === a.site && e.kind !== 'virtual')?.digits;
+    if (dialled)
+      add(`who dials ${dialled} after ${KEYS_AT[0]} s`, {
+        keys: [...dialled].map((key, i) => ({ atSeconds: KEYS_AT[0] + i, key })),
+      });
   }
   const ids = (kind: 'extension' | 'queue' | 'ringGroup') => (reached.get(kind) ?? []).map((o) => o.id);
   const members = [
