@@ -112,7 +112,6 @@ export function HistoryPage({
             py="6px"
             fontSize="13px"
             data-testid="history-entry"
-            bg={e.undone ? 'sunken' : undefined}
           >
             <chakra.span color="quiet">{e.at.slice(0, 16).replace('T', ' ')}</chakra.span>
             <Box overflow="hidden">

@@ -1,0 +1,74 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import { pack, unpack, type Lane } from './messages';
+import { Threads, type Task } from './threads';
+
+let threads: Threads;
+beforeEach(() => {
+  threads = new Threads(join(process.cwd(), 'tests/support/engine-thread.mjs'), 2);
+});
+afterEach(() => threads.end());
+
+interface Answer {
+  ok: boolean;
+  value: { name: string; input: unknown; thread: number; message?: string };
+}
+
+function ask(name: string, input: unknown = null, lane: Lane = 'quick'): { task: Task; answer: Promise<Answer> } {
+  let take: (a: Answer) => void;
+  const answer = new Promise<Answer>((done) => (take = done));
+  const task: Task = {
+    name,
+    lane,
+    body: pack(input),
+    deaths: 0,
+    answer: (ok, body) => take({ ok, value: unpack(body) as Answer['value'] }),
+  };
+  threads.ask(task);
+  return { task, answer };
+}
+
+describe('the threads of the engine', () => {
+  it('answer each question once, long ones always in the same thread', async () => {
+    const asked = Array.from({ length: 40 }, (_, i) => ask('echo', i, i % 4 === 0 ? 'long' : 'quick'));
+    const got = await Promise.all(asked.map((a) => a.answer));
+    expect(got.map((g) => g.value.input)).toEqual(asked.map((_, i) => i));
+    expect(new Set(got.filter((_, i) => i % 4 === 0).map((g) => g.value.thread)).size).toBe(1);
+  });
+
+  it('answer what is quick while something long takes its time', async () => {
+    const order: string[] = [];
+    const long = ask('wait', 600, 'long').answer.then(() => order.push('long'));
+    const next = ask('wait', 1, 'long').answer.then(() => order.push('next long'));
+    const quick = Promise.all(Array.from({ length: 5 }, (_, i) => ask('echo', i).answer)).then(() =>
+      order.push('quick'),
+    );
+    await Promise.all([long, next, quick]);
+    expect(order).toEqual(['quick', 'long', 'next long']);
+  });
+
+  it('are replaced when they die, and what they were at is asked again', async () => {
+    const marker = join(mkdtempSync(join(tmpdir(), 'polydrome-')), 'died');
+    const died = ask('die-once', marker);
+    const others = Array.from({ length: 6 }, (_, i) => ask('echo', i));
+    expect((await died.answer).ok).toBe(true);
+    expect((await Promise.all(others.map((o) => o.answer))).every((o) => o.ok)).toBe(true);
+  });
+
+  it('give up a question over which they die again and again, and go on', async () => {
+    const { ok, value } = await ask('die').answer;
+    expect([ok, value.message]).toEqual([false, '“die” broke the engine']);
+    expect((await ask('echo', 'still here').answer).value.input).toBe('still here');
+  });
+
+  it('forget what nobody waits for any more', async () => {
+    const first = [ask('wait', 200), ask('wait', 200, 'long')];
+    const dropped = ask('echo', 'dropped');
+    threads.drop(dropped.task);
+    await Promise.all(first.map((f) => f.answer));
+    const late = Promise.race([dropped.answer, new Promise((done) => setTimeout(() => done('never'), 150))]);
+    expect(await late).toBe('never');
+  });
+});
