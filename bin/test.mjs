@@ -9,8 +9,10 @@ import { buildWhenStale, environmentOf, startGround, startWeb, startWorker } fro
 import { startDatabase } from './database.mjs';
 
 const args = process.argv.slice(2);
-const unitOnly =
-  args.length > 0 && args.every((a) => /^(src|bin|demo)\b|^-/.test(a)) && args.some((a) => /^(src|bin|demo)\b/.test(a));
+const paths = args.filter((a) => !a.startsWith('-'));
+/** Paths that are all of one kind need only that kind's tests. */
+const unitOnly = paths.length > 0 && paths.every((a) => /^(src|bin|demo)\b/.test(a));
+const systemOnly = paths.length > 0 && paths.every((a) => /^tests\b/.test(a));
 const report = join(ROOT, '.build', 'test-report.json');
 let ground = null;
 let web = null;
@@ -18,14 +20,20 @@ let worker = null;
 let stopping = false;
 const AWAY_MS = 4000;
 
-async function jest(env) {
+/** Seconds from which on a test is named as slow. */
+const SLOW_SECONDS = 20;
+
+/** Runs one project of Jest: unit tests side by side, the others one after the other, since they share an application. */
+async function jest(project, env) {
   rmSync(report, { force: true });
   const jestArgs = [
-    '--runInBand',
+    ...(project === 'unit' ? ['--maxWorkers=2'] : ['--runInBand']),
+    '--passWithNoTests',
     '--json',
     `--outputFile=${report}`,
-    ...(unitOnly ? ['--selectProjects', 'unit'] : []),
     ...args,
+    '--selectProjects',
+    project,
   ];
   const child = spawn(process.execPath, [join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'), ...jestArgs], {
     cwd: ROOT,
@@ -34,6 +42,8 @@ async function jest(env) {
   });
   const code = await new Promise((done) => child.once('exit', (c) => done(c ?? 1)));
   const found = JSON.parse(readFileSync(report, 'utf8'));
+  for (const t of found.testResults.flatMap((r) => r.assertionResults))
+    if (t.duration > SLOW_SECONDS * 1000) console.log(`slow: ${(t.duration / 1000).toFixed(0)} s, ${t.fullName}`);
   const broken = found.testResults.filter((r) => r.status === 'failed' && r.assertionResults.length === 0).length;
   return { code, passed: found.numPassedTests, failed: found.numFailedTests + broken };
 }
@@ -58,7 +68,7 @@ for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().then
 
 try {
   ensurePackages();
-  let env = process.env;
+  const results = systemOnly ? [] : [await jest('unit', process.env)];
   if (!unitOnly) {
     ground = await startGround('test', { fresh: true, browser: true });
     buildWhenStale();
@@ -67,10 +77,12 @@ try {
     web = await startWeb(ground, { quiet: true });
     worker = await startWorker(ground);
     bringBack();
-    env = { ...environmentOf(ground.set), POLYDROME_MIGRATE: JSON.stringify(ground.database.admin) };
+    const admin = JSON.stringify(ground.database.admin);
+    results.push(await jest('system', { ...environmentOf(ground.set), POLYDROME_MIGRATE: admin }));
+    await stop();
   }
-  const { code, passed, failed } = await jest(env);
-  await stop();
+  const sum = (of) => results.reduce((all, r) => all + r[of], 0);
+  const [code, passed, failed] = [sum('code'), sum('passed'), sum('failed')];
   console.log(`${passed} passed, ${failed} failed`);
   process.exit(code === 0 && failed === 0 ? 0 : 1);
 } catch (e) {

@@ -4,6 +4,7 @@ import {
   isKind,
   objectsOf,
   referenceFieldsOf,
+  wordOf,
   type AnyObject,
   type DraftKind,
   type ObjectKind,
@@ -44,7 +45,10 @@ export const whereIs = (plan: Plan, kind: DraftKind, object: object): Where => (
 
 /** Throws 403 unless the actor has the right for this object. */
 export function demandFor(actor: Actor, right: Right, plan: Plan, kind: DraftKind, object: object): void {
-  demand(actor, right, whereIs(plan, kind, object), 'name' in object ? String(object.name) : kind);
+  const where = whereIs(plan, kind, object);
+  // Whoever may not look at it is not told its name either.
+  const name = may(actor, 'look', where) && 'name' in object ? String(object.name) : `this ${wordOf(kind)}`;
+  demand(actor, right, where, name);
 }
 
 /** Whether the actor may look at an object. */

@@ -213,6 +213,9 @@ export async function writing<T>(
 /** Whether an error is a unique key that something has already (1062). */
 export const isDuplicate = (e: unknown): boolean => (e as { errno?: number }).errno === 1062;
 
+/** Whether this runs inside a transaction, where no other connection can be had. */
+export const isInTransaction = (): boolean => inside.getStore() !== undefined;
+
 /** Ends every connection; for tests and commands. */
 export async function closePool(): Promise<void> {
   await held.polydromePool?.end();

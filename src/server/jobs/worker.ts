@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import { accountActor } from '../access/accounts';
 import { Refused, type Actor } from '../access/rights';
-import { DatabaseGone, change, rows, writing, type Writer } from '../db/pool';
+import { DatabaseGone, change, isInTransaction, rows, writing, type Writer } from '../db/pool';
 import { log } from '../log';
 import { STOPPED, type JobKind, type Lane } from './jobs';
 
@@ -87,49 +87,85 @@ export async function workOnce(handlers: Record<JobKind, Handler>, lane: Lane): 
   const owner = uuid();
   const job = await take(lane, owner);
   if (!job) return false;
-  let lost = false;
-  const renew = setInterval(() => {
-    void renewed(job.id, owner)
-      .then((ours) => (lost ||= !ours))
-      .catch(() => undefined);
-  }, RENEW_MS);
-  let told = 0;
-  let step = '';
-  const onProgress: Work['onProgress'] = async (done, total, doing) => {
-    if (lost) throw new Lost('the lease of this work was lost');
-    const now = Date.now();
-    const what = doing.replace(/[0-9]+/g, '');
-    if (what === step && now - told < TELL_EVERY_MS && done < total) return;
-    step = what;
-    told = now;
-    const stop = await writing(async (c) => {
-      const touched = await change(
-        c,
-        'UPDATE job SET done = ?, total = ?, doing = ?, lease_until = ? WHERE id = ? AND owner = ?',
-        [done, total, doing, new Date(now + LEASE_MS), job.id, owner],
-      );
-      if (touched === 0) throw new Lost('the lease of this work was lost');
-      const [row] = await rows<{ stop_asked: number }>(c, 'SELECT stop_asked FROM job WHERE id = ?', [job.id]);
-      return row?.stop_asked === 1;
-    });
-    if (stop) throw new Stopped('stopped');
-  };
+  const report = new Report(job.id, owner);
+  const onProgress: Work['onProgress'] = (done, total, doing) => report.at(done, total, doing);
   try {
     await done(job, owner, handlers[job.kind], onProgress);
   } catch (e) {
     await failed(job, owner, e);
   } finally {
-    clearInterval(renew);
+    report.end();
   }
   return true;
 }
 
-async function renewed(id: string, owner: string): Promise<boolean> {
-  const until = new Date(Date.now() + LEASE_MS);
-  return (
-    (await writing((c) => change(c, 'UPDATE job SET lease_until = ? WHERE id = ? AND owner = ?', [until, id, owner]))) >
-    0
-  );
+/**
+ * Tells how far work is and keeps its lease, by rows of its own: beside whatever transaction the work is in, at most every so
+ * often. What it learns there (asked to stop, lease lost) is thrown at the work's next step.
+ */
+class Report {
+  private now: { done: number; total: number; doing: string } | null = null;
+  private told = { at: 0, step: '', lease: Date.now() };
+  private over: Error | null = null;
+  private going: Promise<void> | null = null;
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(
+    private readonly job: string,
+    private readonly owner: string,
+  ) {
+    // Begun outside of every transaction, so that its connections are its own.
+    this.timer = setInterval(() => void this.tick(), TELL_EVERY_MS);
+  }
+
+  async at(done: number, total: number, doing: string): Promise<void> {
+    const step = doing.replace(/[0-9]+/g, '');
+    const isNews = step !== this.told.step || done >= total || Date.now() - this.told.at >= TELL_EVERY_MS;
+    this.now = { done, total, doing };
+    if (isNews && !isInTransaction()) await this.tell();
+    if (this.over) throw this.over;
+  }
+
+  end(): void {
+    clearInterval(this.timer);
+  }
+
+  private async tick(): Promise<void> {
+    const quiet = Date.now() - this.told.lease > RENEW_MS;
+    if (this.now || quiet) await this.tell().catch(() => undefined);
+  }
+
+  /** Writes what is known; one at a time. */
+  private async tell(): Promise<void> {
+    await this.going?.catch(() => undefined);
+    this.going = this.write();
+    await this.going;
+  }
+
+  private async write(): Promise<void> {
+    const { now } = this;
+    this.now = null;
+    const at = Date.now();
+    this.told = { at, step: now ? now.doing.replace(/[0-9]+/g, '') : this.told.step, lease: at };
+    const until = new Date(at + LEASE_MS);
+    const stop = await writing(async (c) => {
+      const touched = now
+        ? await change(c, 'UPDATE job SET done = ?, total = ?, doing = ?, lease_until = ? WHERE id = ? AND owner = ?', [
+            now.done,
+            now.total,
+            now.doing,
+            until,
+            this.job,
+            this.owner,
+          ])
+        : await change(c, 'UPDATE job SET lease_until = ? WHERE id = ? AND owner = ?', [until, this.job, this.owner]);
+      if (touched === 0) return null;
+      const [row] = await rows<{ stop_asked: number }>(c, 'SELECT stop_asked FROM job WHERE id = ?', [this.job]);
+      return row?.stop_asked === 1;
+    });
+    if (stop === null) this.over = new Lost('the lease of this work was lost');
+    else if (stop) this.over = new Stopped('stopped');
+  }
 }
 
 async function done(job: Taken, owner: string, handler: Handler, onProgress: Work['onProgress']): Promise<void> {
