@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { FORWARD_WHEN, landingSchema, outcomeSchema, situationSchema, traceSchema } from '@/core/exchange';
+import {
+  FORWARD_WHEN,
+  digitsToDial,
+  landingSchema,
+  outcomeSchema,
+  situationSchema,
+  traceSchema,
+} from '@/core/exchange';
 import { OBJECT_KINDS } from '@/core/plan';
 import { done, type Facts } from './operation';
 import { which } from './plan';
@@ -49,10 +56,7 @@ export type AskAnswer = z.output<typeof askSchema>;
 export const forwardingSchema = z.strictObject({
   when: z.enum(FORWARD_WHEN),
   /** null ends it */
-  to: z
-    .string()
-    .regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #')
-    .nullable(),
+  to: digitsToDial.nullable(),
   /** when it ends by itself; null: when somebody ends it */
   until: z.iso.datetime({ offset: true }).nullable().default(null),
 });

@@ -10,7 +10,7 @@ import {
   sameLineSchema,
 } from '@/core/acts/people';
 import { MOST_ROWS } from '@/core/formats';
-import { FORWARD_WHEN } from '@/core/exchange';
+import { FORWARD_WHEN, digitsToDial } from '@/core/exchange';
 import { LEDGER_KINDS, extension } from '@/core/plan';
 import type { Facts } from './operation';
 import { edited, id, lines, oneError, started } from './shared';
@@ -50,8 +50,6 @@ export const selectionSchema = z.strictObject({
 });
 export const bulkEditSchema = z.strictObject({ of: selectionSchema, change: bulkChangeSchema });
 export type BulkEdit = z.output<typeof bulkEditSchema>;
-
-const digitsToDial = z.string().regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #');
 
 export const leaveSchema = z.strictObject({
   choices: z.record(z.string().max(120), leaveChoiceSchema).default({}),

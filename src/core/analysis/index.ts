@@ -1,7 +1,7 @@
 /** What follows from a plan: consequences of one object, reach of a ladder's rules. */
 export * from './consequences';
 export * from './ladder';
-export { callsAround, fromOutside } from './samples';
+export { OUTSIDE_CALLER, callsAround, fromOutside } from './samples';
 export * from './problem';
 export * from './problems';
 export * from './placement';

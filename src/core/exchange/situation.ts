@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { id } from '../plan/facts/fields';
 
+/** What a phone would dial: digits, stars and hashes. */
+export const digitsToDial = z.string().regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #');
+
 const causeValue = z.number().int().min(1).max(127);
 const moment = z.iso.datetime({ offset: true });
 
@@ -26,7 +29,7 @@ export const situationSchema = z.strictObject({
       z.strictObject({
         extension: id,
         when: z.enum(FORWARD_WHEN),
-        to: z.string().regex(/^[0-9*#]{1,32}$/, 'takes 1 to 32 of 0-9 * #'),
+        to: digitsToDial,
       }),
     )
     .optional(),

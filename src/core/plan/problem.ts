@@ -10,8 +10,12 @@ export interface InputError {
   sentence: string;
 }
 
-/** Zod's issues as errors of ours. */
-export function inputErrors(error: z.ZodError, base = ''): InputError[] {
+/** Zod's issues as errors of ours; sentences call a field by its title where `titleOf` knows one. */
+export function inputErrors(
+  error: z.ZodError,
+  base = '',
+  titleOf: (field: string) => string | undefined = () => undefined,
+): InputError[] {
   return error.issues.map((issue) => {
     const path = [base, ...issue.path.map(String)].filter((p) => p !== '').join('.');
     const offset = 'params' in issue ? (issue.params as { offset?: number } | undefined)?.offset : undefined;
@@ -19,7 +23,7 @@ export function inputErrors(error: z.ZodError, base = ''): InputError[] {
       code: issue.code === 'custom' ? 'invalid' : issue.code,
       path,
       ...(offset === undefined ? {} : { offset }),
-      sentence: sentenceOf(issue, path),
+      sentence: sentenceOf(issue, titleOf(String(issue.path[0] ?? '')) ?? path),
     };
   });
 }

@@ -2,7 +2,15 @@ import { setImmediate } from 'node:timers/promises';
 import { v7 as uuid } from 'uuid';
 import type { Edit } from '@/contract/plan';
 import type { EditResult } from '@/contract/shared';
-import { KINDS, inputErrors, organisationSchema, type AnyObject, type DraftKind, type Plan } from '@/core/plan';
+import {
+  KINDS,
+  fieldsOf,
+  inputErrors,
+  organisationSchema,
+  type AnyObject,
+  type DraftKind,
+  type Plan,
+} from '@/core/plan';
 import { refuseBeyondLimits } from '../access/organisation-limits';
 import { EditRefused, Refused, demand, type Actor } from '../access/rights';
 import { insertRows } from '../db/many';
@@ -94,7 +102,14 @@ function parse(edit: Edit, index: number): ParsedEdit {
   }
   const schema = kind === 'organisation' ? organisationSchema : KINDS[kind].schema;
   const result = schema.safeParse(edit.value);
-  if (!result.success) throw new EditRefused(422, 'invalid', inputErrors(result.error, base));
+  if (!result.success) {
+    const titles = new Map(kind === 'organisation' ? [] : fieldsOf(kind).map((f) => [f.field, f.title]));
+    throw new EditRefused(
+      422,
+      'invalid',
+      inputErrors(result.error, base, (field) => titles.get(field)),
+    );
+  }
   const value = result.data as AnyObject | Plan['organisation'];
   if (kind !== 'organisation' && (value as AnyObject).id !== id)
     throw new EditRefused(422, 'invalid', [

@@ -1,6 +1,7 @@
 import type { Actor } from '../access/rights';
 import { may } from '../access/rights';
 import { listRevisions } from '../draft';
+import { OUTSIDE_CALLER } from '@/core/analysis';
 import { ask } from '../engine';
 import { forwardingAt } from '../state/forwarding';
 import { pageActor } from './reader';
@@ -35,7 +36,7 @@ async function forwardings(reader: Actor, now: number) {
 function examples(from: string | null, number: string | null): { from: string; dial: string; at: string }[] {
   return [
     ...(from ? [{ from, dial: '112', at: 'now' }] : []),
-    ...(number ? [{ from: 'outside:+46846500417', dial: number, at: 'fri 17:10' }] : []),
+    ...(number ? [{ from: `outside:${OUTSIDE_CALLER}`, dial: number, at: 'fri 17:10' }] : []),
     ...(number ? [{ from: 'withheld', dial: number, at: 'sun 03:00' }] : []),
   ];
 }
