@@ -49,7 +49,7 @@ const NOTES = {
   site: 'Decides which emergency numbers and outbound rules this phone has, and which digits are offered.',
   digits:
     'What colleagues dial. Offered from the free ones of the site’s ranges; any free digits will do. Example: 2150.',
-  name: 'Shown on colleagues’ phones when this one calls. Example: Ilse Brandvik.',
+  name: 'Shown on colleagues’ phones when this one calls. Example: Ann Example.',
   kind: 'Person, place (lobby, lift), fax, or virtual: routing only, without a phone.',
   class: 'Which kinds of call this extension may make. Callers refused by it hear that the call is barred.',
   pin: 'Entered to hear messages: digits only, four or more, not the extension, no run, no repeat.',

@@ -1,20 +1,13 @@
 import { connect, type Socket } from 'node:net';
 import { engineSocket } from './address';
 import { readFrames, writeFrame } from './frames';
-import { Dropped, errorOf, pack, unpack, type Lane, type Reply, type Request } from './messages';
-
-/** Thrown when the engine does not come back for too long; the doors answer 503 with it. */
-export class EngineAway extends Error {
-  constructor() {
-    super('The routing engine is starting; its answers are on their way. Nothing was changed. Try again in a moment.');
-  }
-}
+import { pack, unpack, type Wrong, type Asked, type Lane, type Reply, type Request } from './messages';
 
 interface Waiting {
   head: Extract<Request, { type: 'ask' }>;
   body: Uint8Array;
   take: (answer: unknown) => void;
-  refuse: (e: Error) => void;
+  refuse: (e: Wrong) => void;
 }
 
 /** How long a question waits for an engine that is not there. */
@@ -22,7 +15,10 @@ const MOST_WAIT_MS = 20_000;
 const AGAIN_MS = 150;
 const LOOK_EVERY_MS = 1000;
 
-/** The engine as a web process reaches it: one connection, made again when it breaks; what was asked is asked again. */
+/**
+ * The engine as a web process reaches it: one connection, made again when it breaks; what was asked is asked again. What goes
+ * wrong comes as plain data: this object is shared by bundles, and each makes errors of its own classes of it.
+ */
 export class EngineClient {
   private socket: Socket | null = null;
   private open = false;
@@ -45,7 +41,7 @@ export class EngineClient {
       this.waiting.delete(head.id);
       const value = unpack(body);
       if (head.ok) asked.take(value);
-      else asked.refuse(errorOf(value));
+      else asked.refuse(value as Wrong);
       this.idle();
     });
     socket.on('error', () => undefined);
@@ -67,7 +63,7 @@ export class EngineClient {
   private send<A>(head: Waiting['head'], body: Uint8Array, signal?: AbortSignal): Promise<A> {
     return new Promise<A>((take, refuse) => {
       const { id } = head;
-      const over = (e: Error) => {
+      const over = (e: Wrong) => {
         done();
         this.waiting.delete(id);
         if (this.open && this.socket) writeFrame(this.socket, { type: 'drop', id });
@@ -76,15 +72,15 @@ export class EngineClient {
       const asked = Date.now();
       const look = () => {
         const since = Math.max(asked, this.awaySince);
-        if (!this.open && Date.now() - since > MOST_WAIT_MS) over(new EngineAway());
+        if (!this.open && Date.now() - since > MOST_WAIT_MS) over({ kind: 'away', message: '' });
       };
       const timer = setInterval(look, LOOK_EVERY_MS);
-      const abort = () => over(new Dropped());
+      const abort = () => over({ kind: 'dropped', message: '' });
       const done = () => {
         clearInterval(timer);
         signal?.removeEventListener('abort', abort);
       };
-      if (signal?.aborted) return over(new Dropped());
+      if (signal?.aborted) return abort();
       signal?.addEventListener('abort', abort, { once: true });
       this.waiting.set(id, {
         head,
@@ -104,8 +100,8 @@ export class EngineClient {
     });
   }
 
-  ask<A>(name: string, input: unknown, lane: Lane, options: { signal?: AbortSignal } = {}): Promise<A> {
+  ask<A>(name: string, asked: Asked, lane: Lane, options: { signal?: AbortSignal } = {}): Promise<A> {
     const id = ++this.last;
-    return this.send<A>({ type: 'ask', id, name, lane }, pack(input), options.signal);
+    return this.send<A>({ type: 'ask', id, name, lane }, pack(asked), options.signal);
   }
 }

@@ -1,15 +1,17 @@
 /** The engine, as everything else on the server asks it: a process of its own, or this one where work has a process to itself. */
 import { EngineClient } from './client';
-import type { Lane } from './messages';
+import type { Versions } from '../db/versions';
+import { errorOf, type Lane, type Wrong } from './messages';
 import type { AnswerOf, InputOf, QuestionName } from './questions';
 
-export { EngineAway } from './client';
-export { Dropped } from './messages';
+export { Dropped, EngineAway } from './messages';
 export type { AnswerOf, InputOf, QuestionName } from './questions';
 
 export interface AskOptions {
   /** nobody waits for the answer any more */
   signal?: AbortSignal;
+  /** answered from draft and live of these versions: those that the page began with */
+  at?: Versions;
 }
 
 type Asker = (name: QuestionName, input: unknown, options: AskOptions) => Promise<unknown>;
@@ -42,7 +44,12 @@ export function ask<N extends QuestionName>(
   options: AskOptions = {},
 ): Promise<AnswerOf<N>> {
   const here = held.polydromeAsker;
-  return (here ? here(name, input, options) : client().ask(name, input, lane(name), options)) as Promise<AnswerOf<N>>;
+  if (here) return here(name, input, options) as Promise<AnswerOf<N>>;
+  return client()
+    .ask<AnswerOf<N>>(name, { input, at: options.at }, lane(name), options)
+    .catch((e: unknown) => {
+      throw errorOf(e as Wrong);
+    });
 }
 
 /** Answers in this process from now on: for the worker, commands and tests. */

@@ -2,6 +2,7 @@ import { deserialize, serialize } from 'node:v8';
 import type { OneError } from '@/contract/shared';
 import { EditRefused, Refused } from '../access/rights';
 import { DatabaseBusy, DatabaseGone } from '../db/pool';
+import type { Versions } from '../db/versions';
 
 /* What goes between whoever asks and the engine. */
 
@@ -10,14 +11,20 @@ export type Lane = 'quick' | 'long';
 /** Asked of the engine, or taken back. */
 export type Request = { type: 'ask'; id: number; name: string; lane: Lane } | { type: 'drop'; id: number };
 
+/** The body of a question: what it is asked of, and at which versions where that matters. */
+export interface Asked {
+  input: unknown;
+  at?: Versions;
+}
+
 export interface Reply {
   id: number;
   ok: boolean;
 }
 
 /** A refusal or an error as plain data. */
-interface Wrong {
-  kind: 'refused' | 'edit-refused' | 'gone' | 'busy' | 'broken' | 'dropped';
+export interface Wrong {
+  kind: 'refused' | 'edit-refused' | 'gone' | 'busy' | 'broken' | 'dropped' | 'away';
   status?: number;
   code?: string;
   message: string;
@@ -25,6 +32,13 @@ interface Wrong {
   detail?: Record<string, unknown>;
   errors?: OneError[];
   stack?: string;
+}
+
+/** Thrown when the engine does not come back for too long; the doors answer 503 with it. */
+export class EngineAway extends Error {
+  constructor() {
+    super('The routing engine is starting; its answers are on their way. Nothing was changed. Try again in a moment.');
+  }
 }
 
 /** Nobody waits for the answer any more. */
@@ -55,8 +69,7 @@ export function wrongOf(e: unknown): Wrong {
   return { kind: 'broken', message, stack: e instanceof Error ? e.stack : undefined };
 }
 
-export function errorOf(body: unknown): Error {
-  const w = body as Wrong;
+export function errorOf(w: Wrong): Error {
   switch (w.kind) {
     case 'refused':
       return new Refused(w.status!, w.code!, w.message, w.path, w.detail);
@@ -68,6 +81,8 @@ export function errorOf(body: unknown): Error {
       return new DatabaseBusy();
     case 'dropped':
       return new Dropped();
+    case 'away':
+      return new EngineAway();
     default: {
       const error = new Error(w.message);
       if (w.stack) error.stack = w.stack;

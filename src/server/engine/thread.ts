@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import { Ground } from './ground/held';
-import { pack, unpack, wrongOf } from './messages';
+import { pack, unpack, wrongOf, type Asked } from './messages';
 import { answerHere, type Question } from './ground/question';
 import { QUESTIONS } from './questions';
 
@@ -13,7 +13,8 @@ async function answer(name: string, body: Uint8Array): Promise<{ ok: boolean; bo
   try {
     const question = (QUESTIONS as unknown as Record<string, Question<unknown, unknown> | undefined>)[name];
     if (!question || !Object.hasOwn(QUESTIONS, name)) throw new Error(`nothing here answers “${name}”`);
-    return { ok: true, body: pack(await answerHere(ground, question, unpack(body))) };
+    const { input, at } = unpack(body) as Asked;
+    return { ok: true, body: pack(await answerHere(ground, question, input, at)) };
   } catch (e) {
     return { ok: false, body: pack(wrongOf(e)) };
   }

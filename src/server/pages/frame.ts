@@ -1,7 +1,6 @@
 import { KINDS, OBJECT_KINDS } from '@/core/plan';
 import { rightsOf } from '../access/rights';
-import { ask } from '../engine';
-import { pageActor } from './reader';
+import { askForPage, pageActor } from './reader';
 
 /** Names, looks and pages of all kinds, for the screens: the same for everybody. */
 export const FACES = Object.fromEntries([
@@ -15,7 +14,7 @@ export const FACES = Object.fromEntries([
 /** What the frame around every page shows. */
 export async function frameData() {
   const actor = await pageActor();
-  const { by, counts, edits, revision, ...rest } = await ask('frame', { reader: actor });
+  const { by, counts, edits, revision, ...rest } = await askForPage('frame', { reader: actor });
   const people = by
     .map(({ name, count }) => ({ name: name === actor.name ? 'you' : name, count }))
     .sort((a) => (a.name === 'you' ? -1 : 1));

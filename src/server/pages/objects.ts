@@ -2,9 +2,9 @@ import { notFound } from 'next/navigation';
 import type { ObjectKind } from '@/core/plan';
 import { hasPin } from '../access/secrets';
 import type { Actor } from '../access/rights';
-import { ask, type AnswerOf } from '../engine';
+import { type AnswerOf } from '../engine';
 import { forwardingAt, situationAt } from '../state/forwarding';
-import { pageActor } from './reader';
+import { askForPage, pageActor } from './reader';
 
 /* Pages of one object. The object comes with the page; what takes longer comes after it, as a promise that is streamed. */
 
@@ -14,7 +14,7 @@ type PageOf = NonNullable<AnswerOf<'objectPage'>>;
 /** What reaches an object and what its edit changes, on its way. */
 export async function around(reader: Actor, kind: ObjectKind, id: string): Promise<Around> {
   const now = Date.now();
-  const found = await ask('consequences', { reader, kind, id, now, situation: await situationAt(now) });
+  const found = await askForPage('consequences', { reader, kind, id, now, situation: await situationAt(now) });
   return (
     found ?? { reachedBy: [], leadsTo: [], doubts: [], changes: [], compared: null, course: null, referredToBy: 0 }
   );
@@ -25,14 +25,14 @@ const withAround = (reader: Actor, page: PageOf) => ({ ...page, around: around(r
 /** What the page of one object shows. */
 export async function objectPage(kind: ObjectKind, id: string) {
   const actor = await pageActor();
-  const page = await ask('objectPage', { reader: actor, kind, id });
+  const page = await askForPage('objectPage', { reader: actor, kind, id });
   if (!page) notFound();
   return withAround(actor, page);
 }
 
 export async function extensionPage(id: string) {
   const actor = await pageActor();
-  const found = await ask('extensionPage', { reader: actor, id });
+  const found = await askForPage('extensionPage', { reader: actor, id });
   if (!found) notFound();
   const mailbox = found.data.object.mailbox as string | null;
   return {
@@ -46,7 +46,7 @@ export async function extensionPage(id: string) {
 export async function personPage(id: string) {
   const actor = await pageActor();
   const now = Date.now();
-  const found = await ask('personPage', { reader: actor, id, now, situation: await situationAt(now) });
+  const found = await askForPage('personPage', { reader: actor, id, now, situation: await situationAt(now) });
   if (!found) notFound();
   return {
     ...found,
@@ -67,12 +67,12 @@ export async function personPage(id: string) {
 
 export async function teamPage(id: string) {
   const actor = await pageActor();
-  const found = await ask('teamPage', { reader: actor, id });
+  const found = await askForPage('teamPage', { reader: actor, id });
   if (!found) notFound();
   return { ...found, data: withAround(actor, found.data) };
 }
 
 export async function sitePage(id: string) {
   const data = await objectPage('site', id);
-  return { data, moves: await ask('movesOfSite', { id }) };
+  return { data, moves: await askForPage('movesOfSite', { id }) };
 }

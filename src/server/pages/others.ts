@@ -13,13 +13,12 @@ import { listSessions } from '../access/sessions';
 import { readSettings } from '../access/settings';
 import { listApiTokens } from '../access/tokens';
 import { listRevisions } from '../draft';
-import { ask } from '../engine';
 import { readHistory } from '../history/history';
 import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
 import { situationAt } from '../state/forwarding';
-import { pageActor, pageToken } from './reader';
+import { askForPage, pageActor, pageToken } from './reader';
 
 /* Pages that are neither a list nor one object. */
 
@@ -37,7 +36,7 @@ async function foundOr404<T>(asked: Promise<T | null>): Promise<T> {
 export async function goLivePage(asked: { kind?: string; by?: string }) {
   const reader = await pageActor();
   const query = { kind: asked.kind ?? '', by: asked.by ?? '', after: '' };
-  const [pending, revisions] = await Promise.all([ask('pending', { reader, ...query }), listRevisions(reader)]);
+  const [pending, revisions] = await Promise.all([askForPage('pending', { reader, ...query }), listRevisions(reader)]);
   return {
     pending,
     asked: { kind: query.kind, by: query.by },
@@ -67,7 +66,7 @@ export async function revisionPage(text: string, asked: string | undefined) {
     against,
     from,
     to,
-    comparison: await ask('comparison', { reader, from, to, after: '' }),
+    comparison: await askForPage('comparison', { reader, from, to, after: '' }),
     mayEdit: may(reader, 'edit'),
   };
 }
@@ -82,7 +81,7 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
   const situation = await situationAt(await momentOf(asks, now));
-  return { question, ...(await ask('traceBoth', { reader, question: asks, now, situation })) };
+  return { question, ...(await askForPage('traceBoth', { reader, question: asks, now, situation })) };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {
@@ -101,8 +100,8 @@ export async function historyPage(searchParams: Record<string, string | undefine
 
 export async function newExtensionPage(asked: { site?: string; like?: string }) {
   const reader = await pageActor();
-  const page = await ask('newExtension', { reader, asked });
-  return { ...page, limits: await limitUse(await ask('used', {})) };
+  const page = await askForPage('newExtension', { reader, asked });
+  return { ...page, limits: await limitUse(await askForPage('used', {})) };
 }
 
 export async function importPage() {
@@ -122,21 +121,21 @@ export async function leavePage(id: string) {
   const reader = await pageActor();
   const first = await foundOr404(leaveProposal(reader, id));
   const [people, destinations] = await Promise.all([
-    ask('options', { reader, target: 'person', text: '' }),
-    ask('options', { reader, target: 'destination', text: '' }),
+    askForPage('options', { reader, target: 'person', text: '' }),
+    askForPage('options', { reader, target: 'destination', text: '' }),
   ]);
   return { id, first, people: people.filter((p) => p.id !== id), destinations, many: true };
 }
 
-export const movePage = async (id: string) => foundOr404(ask('movePage', { reader: await pageActor(), id }));
+export const movePage = async (id: string) => foundOr404(askForPage('movePage', { reader: await pageActor(), id }));
 
 export const sameAsPage = async (id: string, asked: string | undefined) =>
-  foundOr404(ask('sameAsPage', { reader: await pageActor(), id, asked }));
+  foundOr404(askForPage('sameAsPage', { reader: await pageActor(), id, asked }));
 
 export const addNumbersPage = async (site: string | undefined) =>
-  ask('addNumbersPage', { reader: await pageActor(), site });
+  askForPage('addNumbersPage', { reader: await pageActor(), site });
 
-export const newSitePage = async () => ask('newSite', { reader: await pageActor() });
+export const newSitePage = async () => askForPage('newSite', { reader: await pageActor() });
 
 export async function administratorsPage() {
   const reader = await pageActor();
@@ -144,7 +143,7 @@ export async function administratorsPage() {
   const [administrators, roles, { sites }, dead] = await Promise.all([
     listAdministrators(reader),
     listRoles(),
-    ask('organisation', { reader }),
+    askForPage('organisation', { reader }),
     deadJobs(reader),
   ]);
   return {
@@ -161,7 +160,7 @@ export async function administratorsPage() {
 export async function settingsPage() {
   const reader = await pageActor();
   const manages = may(reader, 'administer');
-  const { used, value, rowVersion, mayEdit } = await ask('organisation', { reader });
+  const { used, value, rowVersion, mayEdit } = await askForPage('organisation', { reader });
   return {
     name: reader.name,
     role: reader.role.name,

@@ -2,22 +2,24 @@ import type { Actor } from '../access/rights';
 import { may } from '../access/rights';
 import { listRevisions } from '../draft';
 import { OUTSIDE_CALLER } from '@/core/analysis';
-import { ask } from '../engine';
 import { forwardingAt } from '../state/forwarding';
-import { pageActor } from './reader';
+import { askForPage, pageActor } from './reader';
 
 /** What somebody who comes in the morning wants to know; what takes longer is streamed after it. */
 export async function todayData() {
   const reader = await pageActor();
   const now = Date.now();
-  const [{ askAs, number, ...known }, revisions] = await Promise.all([ask('today', { reader }), listRevisions(reader)]);
+  const [{ askAs, number, ...known }, revisions] = await Promise.all([
+    askForPage('today', { reader }),
+    listRevisions(reader),
+  ]);
   return {
     ...known,
     me: reader.name,
     canEdit: may(reader, 'edit'),
     live: revisions[0] ?? null,
-    problems: ask('problems', { reader }).then((p) => p.problems),
-    emergency: ask('emergency', { reader, now }),
+    problems: askForPage('problems', { reader }).then((p) => p.problems),
+    emergency: askForPage('emergency', { reader, now }),
     forwarding: forwardings(reader, now),
     ask: examples(askAs, number),
   };
@@ -25,7 +27,7 @@ export async function todayData() {
 
 async function forwardings(reader: Actor, now: number) {
   const found = await forwardingAt(new Date(now));
-  const labels = await ask('extensionLabels', { reader, ids: found.map((f) => f.extension) });
+  const labels = await askForPage('extensionLabels', { reader, ids: found.map((f) => f.extension) });
   return found.flatMap((f) => {
     const label = labels[f.extension];
     return label === undefined ? [] : [{ id: f.extension, label, when: f.when, to: f.to, since: f.since }];

@@ -15,7 +15,7 @@ export const extension = z.strictObject({
   }),
   name: name.meta({
     title: 'Name',
-    description: 'Shown on colleagues’ phones when this one calls. Example: Ilse Brandvik.',
+    description: 'Shown on colleagues’ phones when this one calls. Example: Ann Example.',
   }),
   kind: z.enum(EXTENSION_KINDS).default('person').meta({
     title: 'Kind',

@@ -7,7 +7,7 @@ const greeting = (title: string, description: string) => ref('prompt', { title, 
 export const mailbox = z
   .strictObject({
     id,
-    name: name.meta({ title: 'Name', description: 'Example: Ilse Brandvik, or Lost property for a shared one.' }),
+    name: name.meta({ title: 'Name', description: 'Example: Ann Example, or Lost property for a shared one.' }),
     site: ref('site', { title: 'Site', description: 'Decides language and time zone of what is announced.' }),
     on: z.boolean().default(true).meta({
       title: 'Takes messages',

@@ -4,7 +4,7 @@ import { email, id, line, name, note, ref, refs } from '../facts/fields';
 
 export const person = z.strictObject({
   id,
-  name: name.meta({ title: 'Name', description: 'First and last name as colleagues see it. Example: Ilse Brandvik.' }),
+  name: name.meta({ title: 'Name', description: 'First and last name as colleagues see it. Example: Ann Example.' }),
   email: email
     .nullable()
     .default(null)

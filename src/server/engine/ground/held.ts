@@ -29,7 +29,14 @@ export interface HeldPlan extends LoadedPlan {
   compiled: () => Exchange | null;
 }
 
+/** Draft and live of one moment. */
+export interface Both {
+  draft: HeldPlan;
+  live: HeldPlan;
+}
+
 const MOST_REVISIONS_HELD = 4;
+const MOST_RECENT_HELD = 4;
 /** More journal rows than this are not followed one by one. */
 const MOST_FOLLOWED = 100_000;
 
@@ -68,27 +75,43 @@ export class Ground {
   private heldDraft: HeldPlan | null = null;
   private heldLive: HeldPlan | null = null;
   private heldIndex: { of: Plan; index: PlanIndex } | null = null;
+  /** what was held last, the newest at the end: they share nearly everything */
+  private recent: Both[] = [];
   private readonly revisions = new Map<number, HeldPlan>();
   private turn: Promise<unknown> = Promise.resolve();
 
-  /** Draft and live as they stand now, both of one moment. */
-  now(): Promise<{ draft: HeldPlan; live: HeldPlan }> {
-    const next = this.turn.then(() => this.brought());
+  /**
+   * Draft and live as they stand now, or as they stood at some versions that a page began with, so that all its questions are
+   * answered from the same: as long as those are not long gone; then as they stand now.
+   */
+  now(wanted?: Versions): Promise<Both> {
+    const next = this.turn.then(() => this.brought(wanted));
     this.turn = next.catch(() => undefined);
     return next;
   }
 
-  private async brought(): Promise<{ draft: HeldPlan; live: HeldPlan }> {
-    const at = await readVersions();
-    if (this.heldDraft?.version !== at.draft || this.heldLive?.version !== at.live)
+  private async brought(wanted: Versions | undefined): Promise<Both> {
+    const isOf = (b: Both, at: Versions) => b.draft.version === at.draft && b.live.version === at.live;
+    if (wanted) {
+      const held = this.recent.findLast((b) => isOf(b, wanted));
+      if (held) return held;
+    }
+    const newest = this.recent.at(-1);
+    // Ahead of what is held: brought just so far, and not to where others have got meanwhile.
+    const exactly = newest && wanted && wanted.draft >= newest.draft.version && wanted.live >= newest.live.version;
+    const at = exactly ? wanted : await readVersions();
+    if (!newest || !isOf(newest, at))
       await snapshot(async (c) => {
-        const inside = await readVersions(c);
+        const inside = exactly ? wanted : await readVersions(c);
         await this.bringLive(c, inside);
         await this.bringDraft(c, inside);
         // What went live is the draft of that version: held once where nothing was edited since.
         if (inside.draft === inside.liveDraft && this.heldDraft && this.heldLive) this.adopt(inside);
       });
-    return { draft: this.heldDraft!, live: this.heldLive! };
+    const both = { draft: this.heldDraft!, live: this.heldLive! };
+    if (both.draft !== newest?.draft || both.live !== newest.live)
+      this.recent = [...this.recent, both].slice(-MOST_RECENT_HELD);
+    return both;
   }
 
   private async bringDraft(c: Reader, at: Versions): Promise<void> {
@@ -106,11 +129,13 @@ export class Ground {
         return;
       }
     }
+    // The tables are read as they stand, whatever was wanted.
+    const { draft: version } = await readVersions(c);
     const loaded = await loadPlan(c);
     const plan = loaded && this.heldLive ? sharing(loaded.plan, this.heldLive.plan) : loaded?.plan;
     this.heldDraft = hold(
       { plan: plan ?? emptyPlan('New organisation'), rowVersions: loaded?.rowVersions ?? new RowVersions() },
-      at.draft,
+      version,
       this.heldLive ?? undefined,
     );
     this.heldIndex = null;
@@ -158,6 +183,7 @@ export class Ground {
 
   /** The index of the draft, carried along from edit to edit. */
   indexOf(draft: HeldPlan): PlanIndex {
+    if (draft !== this.heldDraft) return new PlanIndex(draft.plan);
     if (this.heldIndex?.of !== draft.plan) this.heldIndex = { of: draft.plan, index: new PlanIndex(draft.plan) };
     return this.heldIndex.index;
   }

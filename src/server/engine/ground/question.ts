@@ -1,6 +1,7 @@
 import type { Plan, PlanIndex } from '@/core/plan';
 import { Sight, sightOf } from '../../access/sight';
 import type { Actor } from '../../access/rights';
+import type { Versions } from '../../db/versions';
 import { Ground, type HeldPlan } from './held';
 
 /** What a question is answered from: draft and live of one moment. */
@@ -20,8 +21,8 @@ export interface By {
 }
 
 /** Asks in this process: the threads of the engine do, and so does work that has a process of its own. */
-export async function answerHere<I, A>(ground: Ground, question: Question<I, A>, input: I): Promise<A> {
-  const { draft, live } = await ground.now();
+export async function answerHere<I, A>(ground: Ground, question: Question<I, A>, input: I, at?: Versions): Promise<A> {
+  const { draft, live } = await ground.now(at);
   return question(
     { draft, live, index: () => ground.indexOf(draft), revision: (number) => ground.revision(number) },
     input,
