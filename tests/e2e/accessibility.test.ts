@@ -63,16 +63,12 @@ describe.each<Theme>(['light', 'dark'])('WCAG 2 A and AA in the %s theme', (them
   it.each(VIEWS)('%s', async (path) => {
     await visit(page, path);
     expect(await violations(page)).toEqual([]);
-  });
-
-  it('never moves sideways, at 1024 and 390 wide', async () => {
+    // Nothing moves sideways in a narrow window or on a phone.
     for (const width of [1024, 390]) {
       await page.setViewport({ width, height: 800 });
-      for (const path of VIEWS) {
-        await visit(page, path);
-        const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-        expect(`${path} ${wide}`).toBe(`${path} ${Math.min(wide, width)}`);
-      }
+      await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+      expect(wide).toBeLessThanOrEqual(width);
     }
     await page.setViewport({ width: 1280, height: 800 });
   });

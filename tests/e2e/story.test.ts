@@ -172,7 +172,7 @@ describe('looking', () => {
 
   it('trying digits on a ladder marks the rule and says why not the others', async () => {
     await visit(page, '/outbound');
-    await page.select('#try-as', '2105');
+    await fill(page, '#try-as', '2105');
     await page.type('#try', '9 01632 960199');
     await page.waitForSelector('[data-testid=rung][data-taken=true]');
     expect(await page.$eval('[data-testid=rung][data-taken=true]', (e) => (e as HTMLElement).innerText)).toContain(
