@@ -37,6 +37,8 @@ export interface InboundData extends LedgerPageData {
 }
 
 const MOST_CHIPS = 4;
+/** Routes drawn at first, and with each further press. */
+const SHOWN_AT_ONCE = 60;
 
 /** A route's place and what it takes. Routes for some callers or one trunk leave the rest to those below. */
 function placed(r: InboundData['routes'][number]): PlacedRule {
@@ -52,6 +54,7 @@ export function InboundPage({ data }: { data: InboundData }) {
   const router = useRouter();
   const [adding, setAdding] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
+  const [most, setMost] = useState(SHOWN_AT_ONCE);
   const move = async (i: number, by: -1 | 1) => {
     const done = await moveRule('inboundRoute', data.routes, i, by);
     setWrong(done.ok ? null : done.errors[0]!.sentence);
@@ -89,7 +92,7 @@ export function InboundPage({ data }: { data: InboundData }) {
             A route takes called numbers and leads them somewhere. Numbers that belong to an extension need none.
           </Empty>
         ) : null}
-        {data.routes.map((r, i) => (
+        {data.routes.slice(0, most).map((r, i) => (
           <Flex
             key={r.id}
             data-testid="route"
@@ -161,6 +164,13 @@ export function InboundPage({ data }: { data: InboundData }) {
             ) : null}
           </Flex>
         ))}
+        {data.routes.length > most ? (
+          <Box>
+            <Act onClick={() => setMost(most + SHOWN_AT_ONCE)}>
+              Show the next {Math.min(SHOWN_AT_ONCE, data.routes.length - most)} of {data.routes.length}
+            </Act>
+          </Box>
+        ) : null}
         <Flex border="1px solid" borderColor="line" rounded="4px" px="12px" py="8px" gap="8px" align="center">
           <Glyph kind="number" />
           <b>Direct numbers</b>

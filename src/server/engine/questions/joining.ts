@@ -6,6 +6,7 @@ import { spacedNumber } from '@/core/numbers';
 import {
   KINDS,
   freeDigits,
+  grouped,
   inputErrors,
   planWith,
   type AnyObject,
@@ -33,12 +34,19 @@ export function newExtension({ draft }: Given, { asked, reader }: By & { asked: 
   const { options, long } = optionsFor(sight, ['person']);
   const sites = plan.sites.filter((s) => may(reader, 'edit', { area: 'people', site: s.id }) || sight.sees('site', s));
   const count = new Map<string, number>();
-  for (const e of plan.extensions) count.set(e.site, (count.get(e.site) ?? 0) + 1);
+  const lastOf = new Map<string, string>();
+  for (const e of plan.extensions) {
+    count.set(e.site, (count.get(e.site) ?? 0) + 1);
+    if (e.kind === 'person' && e.digits > (lastOf.get(e.site) ?? '')) lastOf.set(e.site, e.digits);
+  }
   const largest = [...sites].sort((a, b) => (count.get(b.id) ?? 0) - (count.get(a.id) ?? 0));
   const named_ = new Set([
     ...plan.inboundRoutes.flatMap((r) => r.numbers),
     ...plan.sites.flatMap((s) => s.mainNumber ?? []),
   ]);
+  const numbers = grouped(sight.list('number'), (n) =>
+    n.state === 'active' && n.activeFrom === null && !n.belongsTo && !named_.has(n.id) ? n.site : null,
+  );
   return {
     canEdit: reader.role.grants.some((g) => g.right === 'edit' && (g.areas === 'all' || g.areas.includes('people'))),
     teams: named(sight.list('team')),
@@ -62,23 +70,15 @@ export function newExtension({ draft }: Given, { asked, reader }: By & { asked: 
       id: s.id,
       name: s.name,
       ranges: s.ranges.map((r) => `${r.from} to ${r.to}`).join(', '),
-      free: freeAfterLast(plan, s.id),
-      numbers: sight
-        .list('number')
-        .filter(
-          (n) => n.site === s.id && n.state === 'active' && n.activeFrom === null && !n.belongsTo && !named_.has(n.id),
-        )
-        .slice(0, 200)
-        .map((n) => ({ id: n.id, e164: spacedNumber(n.e164) })),
+      free: freeAfterLast(plan, s.id, lastOf.get(s.id) ?? ''),
+      numbers: (numbers.get(s.id) ?? []).slice(0, 200).map((n) => ({ id: n.id, e164: spacedNumber(n.e164) })),
     })),
   };
 }
 
 /** Free digits after the last person of a site first, since joiners are usually added in order; then the others. */
-function freeAfterLast(plan: Plan, site: string): string[] {
+function freeAfterLast(plan: Plan, site: string, last: string): string[] {
   const all = freeDigits(plan, site, 1000);
-  let last = '';
-  for (const e of plan.extensions) if (e.site === site && e.kind === 'person' && e.digits > last) last = e.digits;
   return [...all.filter((d) => d > last), ...all.filter((d) => d <= last)].slice(0, OFFERED);
 }
 
