@@ -33,6 +33,7 @@ describe('held plans', () => {
   it('follow edits by what they are about: every other list stays the same object', async () => {
     const ground = new Ground();
     const before = await ground.now();
+    before.draft.exchange();
     expect((await ground.now()).draft).toBe(before.draft);
     await noted('followed');
     const after = await ground.now();

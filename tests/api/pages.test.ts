@@ -101,3 +101,14 @@ describe.each([...READY_ROLES.map((r) => r.id), ...Object.keys(LIMITED)])('as %s
     expect(names.filter((n) => text.includes(n) && !administrators.has(n))).toEqual([]);
   });
 });
+
+describe('a ledger', () => {
+  it('is not searched by names that its reader is not shown', async () => {
+    const count = async (role: string) => {
+      const mine = Client.withCookie(cookies.get(role)!);
+      return (await mine.get<{ count: number }>('/ledgers/number?filter=Joaquim')).body.count;
+    };
+    expect(await count('owner')).toBeGreaterThan(0);
+    expect(await count('numbers')).toBe(0);
+  });
+});

@@ -40,6 +40,11 @@ interface Index {
   sorted: Map<string, Entry[]>;
 }
 
+function folded(cells: Record<string, string>): string {
+  const text = Object.values(cells).join('\n').toLowerCase();
+  return `${text}\n${text.replace(/[^\S\n]/g, '')}`;
+}
+
 /** The last index of each kind: an edit changes few rows, and the others keep their place. */
 const last = new Map<LedgerKind, Index>();
 const collator = new Intl.Collator(undefined, { numeric: true });
@@ -59,8 +64,7 @@ function indexOf(draft: HeldPlan, kind: LedgerKind): Index {
       old.object = object;
       return;
     }
-    const text = Object.values(cells).join('\n').toLowerCase();
-    const entry = { id: object.id, object, cells, folded: `${text}\n${text.replace(/[^\S\n]/g, '')}` };
+    const entry = { id: object.id, object, cells, folded: folded(cells) };
     entries.push(entry);
     changed.add(entry);
   });
@@ -122,11 +126,15 @@ export function fitting(actor: Actor, draft: HeldPlan, kind: LedgerKind, ask: Le
   const words = ask.filter.toLowerCase().split(/\s+/).filter(Boolean);
   const sight = sightIn(draft, actor);
   const tests = facets.map(([name, id]) => source.facets[name]!(draft.plan, id));
+  // Nobody finds a row by a name in it that they are not shown.
+  const holds = (e: Entry) => {
+    if (!words.every((w) => e.folded.includes(w))) return false;
+    if (sight.all || words.length === 0) return true;
+    const shown = folded(sight.cut(e.cells));
+    return words.every((w) => shown.includes(w));
+  };
   const found = sortedBy(index, key).filter(
-    (e) =>
-      words.every((w) => e.folded.includes(w)) &&
-      tests.every((fits) => fits(e.object, e.cells)) &&
-      sight.sees(kind, e.object),
+    (e) => tests.every((fits) => fits(e.object, e.cells)) && sight.sees(kind, e.object) && holds(e),
   );
   return ask.sort.startsWith('-') ? found.reverse() : found;
 }
@@ -153,6 +161,7 @@ export function ledgerRows(
 ): LedgerPage {
   const key = ask.sort.replace(/^-/, '') || KINDS[kind].ledger!.first;
   const found = fitting(actor, draft, kind, ask);
+  const sight = sightIn(draft, actor);
   const from = after ? placeAfter(found, key, ask.sort.startsWith('-'), after) : 0;
   const some = found.slice(from, from + PAGE_ROWS);
   const ids = new Set(some.map((e) => e.id));
@@ -162,13 +171,13 @@ export function ledgerRows(
   return {
     draftVersion: draft.version,
     count: found.length,
-    of: sightIn(draft, actor).list(kind).length,
+    of: sight.list(kind).length,
     pages: after
       ? []
       : Array.from({ length: Math.ceil(found.length / PAGE_ROWS) }, (_, i) =>
           i === 0 ? '' : keyText(key, found[i * PAGE_ROWS - 1]!),
         ),
-    rows: some.map((e) => ({ id: e.id, mark: markOf(was.get(e.id), e.object), cells: e.cells })),
+    rows: some.map((e) => ({ id: e.id, mark: markOf(was.get(e.id), e.object), cells: sight.cut(e.cells) })),
   };
 }
 
