@@ -74,7 +74,7 @@ function behindEmergency(exchange: Exchange): Problem[] {
         mend: 'Choose other digits.',
       })),
       ...ladderOf(exchange, site).flatMap(({ rung, map }): Problem[] => {
-        const example = longerThan(map.automaton, form);
+        const example = beginsWith(map.automaton, form);
         if (!example) return [];
         return [
           {
@@ -110,10 +110,12 @@ function beginningWith(sorted: readonly Extension[], prefix: string): Extension[
   return sorted.slice(from, end);
 }
 
-/** The shortest string of a set that begins with some digits and goes on after them; null when there is none. */
-function longerThan(automaton: Automaton, digits: string): string | null {
+/** The shortest string of a set that begins with some digits; null when there is none. */
+function beginsWith(automaton: Automaton, digits: string): string | null {
   const state = run(automaton, digits);
-  const more = state === DEAD ? null : shortestWitness(automaton, state);
+  if (state === DEAD) return null;
+  if (automaton.accepts[state]!.length > 0) return digits;
+  const more = shortestWitness(automaton, state);
   return more === null ? null : digits + more;
 }
 
