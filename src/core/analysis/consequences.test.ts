@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { endsPlan } from '../../../tests/support/ends-plan';
 import { OBJECT_KINDS, objectsOf, planWith, readPlan, type AnyObject, type ObjectKind, type Plan } from '../plan';
 import { compile, outcomeOf, trace } from '../routing';
-import { consequencesOf } from '.';
+import { consequencesOf, consequencesSchema } from '.';
 import { callsAround } from './samples';
 
 /* An edit of every kind that changes some call is planted, and must be seen from the object that was edited. */
@@ -119,7 +119,8 @@ describe('consequences', () => {
     const found = consequencesOf(draft, live, kind as ObjectKind, id, AT, {});
     expect(found.compared).toBeGreaterThan(0);
     expect(found.changes.length).toBeGreaterThan(0);
-    // Each is said with what it was and will be, and the two differ for whoever reads them or in what is sent.
+    // It is what the contract says, and each change names its call.
+    expect(consequencesSchema.safeParse(JSON.parse(JSON.stringify(found))).error).toBeUndefined();
     for (const c of found.changes) expect(c.call).not.toBe('');
   });
 

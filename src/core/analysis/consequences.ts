@@ -246,12 +246,10 @@ function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, s
   const call = inwardCall(exchange, kind, id, at);
   if (!call) return trunksOf(exchange, kind, id);
   const t = trace(exchange, call, situation);
-  const line = (lands: Landing, detail: string): PaneLine => ({
-    kind: lands.kind,
-    label: lands.label,
-    detail,
-    object: lands.id ? destinationOf(exchange, lands.id) : null,
-  });
+  const line = (lands: Landing, detail: string): PaneLine => {
+    const object = lands.id ? destinationOf(exchange, lands.id) : null;
+    return { kind: lands.kind, label: lands.label, detail, object: object && { kind: object.kind, id: object.id } };
+  };
   if (!t.lands)
     return [
       { kind: 'refused', label: t.outcome, detail: `cause ${t.cause?.q850} (SIP ${t.cause?.sip})`, object: null },
