@@ -1,8 +1,8 @@
 /* What reaches the browser: imports as they stand once types are gone. */
 
-const { options } = require('./.dependency-cruiser.cjs');
+import base from './.dependency-cruiser.cjs';
 
-module.exports = {
+const pages = {
   forbidden: [
     {
       name: 'pages-stay-light',
@@ -20,5 +20,7 @@ module.exports = {
       },
     },
   ],
-  options: { ...options, tsPreCompilationDeps: false },
+  options: { ...base.options, tsPreCompilationDeps: false },
 };
+
+export default pages;
