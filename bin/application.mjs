@@ -110,8 +110,7 @@ export async function startEngine({ env }) {
 /** Starts the web application with its engine and waits until both answer. */
 export async function startWeb({ set, env }, { dev = false, quiet = false } = {}) {
   const engine = await startEngine({ env });
-  // Pages are made of much that lives shortly; a smaller room for it keeps the process small.
-  const args = ['--max-semi-space-size=8', NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
+  const args = [NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
   const child = spawn(process.execPath, args, {
     cwd: ROOT,
     env: { ...env, NODE_ENV: dev ? 'development' : 'production' },

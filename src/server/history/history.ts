@@ -97,12 +97,10 @@ function editsOf(ask: HistoryAsk, most: number): Promise<Found[]> {
   const { sql, values } = conditions(ask, 'j');
   if (ask.kind) sql.push('j.object_kind = ?');
   if (ask.batch) sql.push('j.batch = ?');
-  // Without a choice that an index serves, rows are read in their order of time instead of sorted.
-  const byTime = ask.object || ask.batch ? '' : ' FORCE INDEX FOR ORDER BY (journal_at)';
   return reading((c) =>
     rows<Found>(
       c,
-      `SELECT j.*, a.name FROM journal j${byTime} STRAIGHT_JOIN account a ON a.id = j.account WHERE ${sql.join(' AND ')} ORDER BY j.at DESC, j.id DESC LIMIT ?`,
+      `SELECT j.*, a.name FROM journal j JOIN account a ON a.id = j.account WHERE ${sql.join(' AND ')} ORDER BY j.at DESC, j.id DESC LIMIT ?`,
       [...values, ...(ask.kind ? [ask.kind] : []), ...(ask.batch ? [ask.batch] : []), String(most)],
     ),
   );
