@@ -16,7 +16,7 @@ const shared = {
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   transformIgnorePatterns: [
-    '/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble)/)',
+    '/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble|httpxy|srvx)/)',
   ],
   // The package's CommonJS face lacks part of what its ESM face exports.
   moduleNameMapper: {

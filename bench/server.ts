@@ -199,7 +199,8 @@ async function main(): Promise<void> {
   await edits(boss, plan);
   await busy(boss, plan);
   console.log('\nmemory');
-  line('web process', `${memory('next-server').toFixed(0)} MB`, '400 MB');
+  line('web process', `${memory('.build/web.mjs').toFixed(0)} MB`, '400 MB');
+  line('process that renders pages', `${memory('polydrome pages').toFixed(0)} MB`, '400 MB');
   line('engine process', `${memory('engine.mjs').toFixed(0)} MB`, '900 MB');
 }
 

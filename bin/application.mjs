@@ -66,15 +66,25 @@ export async function startGround(purpose, options) {
   }
 }
 
-/** Starts a process that is started again, after a growing pause, when it ends by itself. */
-function keepRunning(what, start) {
+/** Deaths within `DEATHS_MS` after which a process is no longer started again. */
+const MOST_DEATHS = 3;
+const DEATHS_MS = 60_000;
+
+/** Starts a process that is started again, after a growing pause, when it ends by itself; `over` comes when that is given up. */
+function keepRunning(what, start, mostDeaths) {
   let stopped = false;
   let pause = 200;
   let child = start();
+  let deaths = [];
+  let giveUp;
+  const over = new Promise((done) => (giveUp = done));
   const watch = () =>
-    child.once('exit', async (code) => {
+    child.once('exit', async (code, signal) => {
       if (stopped) return;
-      console.error(`${what} ended (exit code ${code}); it is started again.`);
+      const how = signal ?? `exit code ${code}`;
+      deaths = [...deaths.filter((at) => at > Date.now() - DEATHS_MS), Date.now()];
+      if (deaths.length >= mostDeaths) return giveUp(`${what} ended ${deaths.length} times within a minute (${how}).`);
+      console.error(`${what} ended (${how}); it is started again.`);
       await new Promise((done) => setTimeout(done, pause));
       pause = Math.min(pause * 2, 10_000);
       if (stopped) return;
@@ -83,9 +93,7 @@ function keepRunning(what, start) {
     });
   watch();
   return {
-    get child() {
-      return child;
-    },
+    over,
     stop: () => {
       stopped = true;
       return stopChild(child);
@@ -93,61 +101,59 @@ function keepRunning(what, start) {
   };
 }
 
-/** Starts the engine: the process whose threads hold the plans and answer the web processes. */
-export async function startEngine({ env }) {
-  await bundle('src/server/engine/thread.ts', 'engine-thread');
-  const file = await bundle('bin/engine.ts', 'engine');
-  return keepRunning('The routing engine', () =>
+/** A process of ours from its bundle, kept running. */
+function ours(what, file, env, { output = 'ignore', mostDeaths = MOST_DEATHS } = {}) {
+  const start = () =>
     spawn(process.execPath, [file], {
       cwd: ROOT,
-      env: { ...env, NODE_ENV: 'production' },
-      stdio: ['ignore', 'ignore', 'inherit'],
+      env,
+      stdio: ['ignore', output, 'inherit'],
       detached: true,
-    }),
-  );
+    });
+  return keepRunning(what, start, mostDeaths);
 }
 
-/** Starts the web application with its engine and waits until both answer. */
-export async function startWeb({ set, env }, { dev = false, quiet = false } = {}) {
-  const engine = await startEngine({ env });
-  const args = [NEXT, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(set.port)];
-  const child = spawn(process.execPath, args, {
-    cwd: ROOT,
-    env: { ...env, NODE_ENV: dev ? 'development' : 'production' },
-    stdio: quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', dev ? 'inherit' : 'ignore', 'inherit'],
-    detached: true,
-  });
-  const stop = async () => {
-    await Promise.all([stopChild(child), engine.stop()]);
-  };
+/** Starts the engine: the process whose threads hold the plans and answer the web processes. */
+async function startEngine({ env }, options) {
+  await bundle('src/server/engine/thread.ts', 'engine-thread');
+  const file = await bundle('bin/engine.ts', 'engine');
+  return ours('The routing engine', file, { ...env, NODE_ENV: 'production' }, options);
+}
+
+/**
+ * Starts the web process, the one that renders its pages and the engine, and waits until all three answer. Tests that kill
+ * them on purpose raise `mostDeaths`.
+ */
+export async function startWeb({ set, env }, { dev = false, mostDeaths = MOST_DEATHS } = {}) {
+  const own = { ...env, NODE_ENV: dev ? 'development' : 'production' };
+  const output = dev ? 'inherit' : 'ignore';
+  const files = [await bundle('bin/pages.ts', 'pages'), await bundle('bin/web.ts', 'web')];
+  const parts = [
+    await startEngine({ env }, { mostDeaths }),
+    ours('The process that renders pages', files[0], own, { output, mostDeaths }),
+    ours('The web process', files[1], own, { output, mostDeaths }),
+  ];
+  let reason = null;
+  const over = Promise.race(parts.map((p) => p.over)).then((r) => (reason = r));
+  const stop = () => Promise.all(parts.map((p) => p.stop()));
   const url = `http://127.0.0.1:${set.port}`;
-  for (let tries = 0; tries < 300; tries++) {
-    if (child.exitCode !== null) {
-      await stop();
-      throw new Trouble(`The application ended while it started (exit code ${child.exitCode}).`);
-    }
-    const ok = await fetch(`${url}/api/v1/health`).then(
+  const answers = (path) =>
+    fetch(`${url}${path}`, { signal: AbortSignal.timeout(5000) }).then(
       (r) => r.ok,
       () => false,
     );
-    if (ok) return { child, engine, url, stop };
+  for (let tries = 0; tries < 300; tries++) {
+    if (reason) break;
+    if ((await answers('/api/v1/health')) && (await answers('/sign-in'))) return { over, url, stop };
     await new Promise((done) => setTimeout(done, 200));
   }
   await stop();
-  throw new Trouble('The application did not answer within a minute.');
+  throw new Trouble(reason ?? 'The application did not answer within a minute.');
 }
 
 /** Starts the worker that does long work: imports, bulk edits, large undos. */
 export async function startWorker({ env }) {
-  const file = await bundle('bin/worker.ts', 'worker');
-  return keepRunning('The worker', () =>
-    spawn(process.execPath, [file], {
-      cwd: ROOT,
-      env: { ...env, NODE_ENV: 'production' },
-      stdio: ['ignore', 'ignore', 'inherit'],
-      detached: true,
-    }),
-  );
+  return ours('The worker', await bundle('bin/worker.ts', 'worker'), { ...env, NODE_ENV: 'production' });
 }
 
 async function stopChild(child) {

@@ -21,7 +21,7 @@ try {
   await run('bench/reference.ts', 'bench-reference', process.env, ['--expose-gc', '--max-old-space-size=4096']);
   ground = await startGround('test', { fresh: true, browser: true });
   buildWhenStale();
-  web = await startWeb(ground, { quiet: true });
+  web = await startWeb(ground);
   // The benches read row versions and the like as the administrator of the database.
   const env = { ...ground.env, POLYDROME_MIGRATE: JSON.stringify(ground.database.admin) };
   await run('bench/ask.ts', 'bench-ask', env);

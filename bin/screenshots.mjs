@@ -12,7 +12,7 @@ let worker = null;
 try {
   ground = await startGround('test', { fresh: true, browser: true });
   buildWhenStale();
-  web = await startWeb(ground, { quiet: true });
+  web = await startWeb(ground);
   worker = await startWorker(ground);
   const [folder = join(ROOT, 'docs', 'screenshots'), ...rest] = process.argv.slice(2);
   if (rest.length === 0) rmSync(folder, { recursive: true, force: true });

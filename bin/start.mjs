@@ -32,7 +32,11 @@ try {
     () =>
       !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'),
   );
-  web.child.once('exit', (code) => end(code ?? 1));
+  void Promise.race([web.over, worker.over]).then((reason) => {
+    if (ending) return;
+    console.error(reason);
+    return end(1);
+  });
   console.log(`
 Polydrome runs at ${web.url}
 

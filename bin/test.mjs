@@ -74,7 +74,7 @@ try {
     buildWhenStale();
     // Every answer is held against its schema.
     ground.env.POLYDROME_CHECK_ANSWERS = '1';
-    web = await startWeb(ground, { quiet: true });
+    web = await startWeb(ground, { mostDeaths: Infinity });
     worker = await startWorker(ground);
     bringBack();
     const admin = JSON.stringify(ground.database.admin);

@@ -148,9 +148,13 @@ export const planFacts = {
     answer: consequencesSchema,
   },
   problems: {
-    summary: 'What is wrong or doubtful in the draft, where, and how to mend it',
+    summary: 'What is wrong or doubtful in the draft, where, and how to mend it; the gravest first, in parts',
     right: 'look',
-    answer: z.strictObject({ draftVersion: z.number(), problems: z.array(problemSchema) }),
+    query: z.strictObject({
+      from: z.coerce.number().int().min(0).max(10_000_000).default(0),
+      most: z.coerce.number().int().min(1).max(1000).default(1000),
+    }),
+    answer: z.strictObject({ draftVersion: z.number(), count: z.number(), problems: z.array(problemSchema) }),
   },
   goLive: {
     summary: 'Make the draft live as a new revision',

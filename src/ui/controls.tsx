@@ -1,38 +1,62 @@
 'use client';
 
-import { Box, Button, Flex, chakra, type ButtonProps } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import type { ComponentProps, ReactNode } from 'react';
 
-/** The one button of ours: `main` is the act of the screen, `plain` everything else, `danger` what can't be taken back lightly. */
-export function Act({ look = 'plain', ...props }: ButtonProps & { look?: 'main' | 'plain' | 'danger' | 'text' }) {
-  const looks = {
-    main: { bg: 'plum.solid', color: 'white', borderColor: 'plum.solid', _hover: { opacity: 0.92 } },
-    plain: { bg: 'raised', color: 'ink', borderColor: 'line', _hover: { borderColor: 'fieldLine' } },
-    danger: { bg: 'raised', color: 'brick', borderColor: 'brick', _hover: { bg: 'brickTint' } },
-    text: {
-      bg: 'transparent',
-      color: 'plum',
-      borderColor: 'transparent',
-      px: '4px',
-      _hover: { textDecoration: 'underline' },
+const ActButton = chakra('button', {
+  base: {
+    display: 'inline-flex',
+    alignItems: 'center',
+    justifyContent: 'center',
+    flexShrink: 0,
+    gap: '8px',
+    h: '30px',
+    px: '12px',
+    border: '1px solid',
+    rounded: '4px',
+    fontSize: '13px',
+    lineHeight: '20px',
+    fontWeight: 500,
+    whiteSpace: 'nowrap',
+    userSelect: 'none',
+    cursor: 'pointer',
+    '&:disabled': { opacity: 0.5, cursor: 'not-allowed' },
+  },
+  variants: {
+    look: {
+      main: {
+        fontWeight: 700,
+        bg: 'plum.solid',
+        color: 'white',
+        borderColor: 'plum.solid',
+        '&:hover:enabled': { opacity: 0.92 },
+      },
+      plain: {
+        bg: 'raised',
+        color: 'ink',
+        borderColor: 'line',
+        '&:hover:enabled': { borderColor: 'fieldLine' },
+      },
+      danger: { bg: 'raised', color: 'brick', borderColor: 'brick', '&:hover:enabled': { bg: 'brickTint' } },
+      text: {
+        bg: 'transparent',
+        color: 'plum',
+        borderColor: 'transparent',
+        px: '4px',
+        '&:hover:enabled': { textDecoration: 'underline' },
+      },
     },
-  } as const;
+  },
+});
+
+/**
+ * The one button of ours: `main` is the act of the screen, `plain` everything else, `danger` what can't be taken back
+ * lightly. Made of one small recipe: a list of rows with buttons is drawn on the server many times a minute.
+ */
+export function Act({ look = 'plain', ...props }: ComponentProps<typeof ActButton>) {
   // A value that is there only sometimes must not wipe out the look's own.
   const given = Object.fromEntries(Object.entries(props).filter(([, value]) => value !== undefined));
-  return (
-    <Button
-      type="button"
-      h="30px"
-      minW="auto"
-      px="12px"
-      border="1px solid"
-      rounded="4px"
-      fontSize="13px"
-      fontWeight={look === 'main' ? 700 : 500}
-      {...looks[look]}
-      {...given}
-    />
-  );
+  return <ActButton type="button" look={look} {...given} />;
 }
 
 /** A link that looks like a button. */

@@ -1,5 +1,5 @@
 import { cycles } from '../course';
-import { BEHAVIOURS, attendantModeIsMissing, type Behaviour } from '../destinations';
+import { BEHAVIOURS, attendantModeIsMissing, type Behaviour, type CourseWayOn } from '../destinations';
 import { whyNot } from '../digits';
 import { DAYS, clockTime, faultsOf } from '../hours';
 import type { Attendant, ObjectKind } from '../plan';
@@ -146,17 +146,15 @@ function groups(exchange: Exchange): Problem[] {
 
 /** Places that lead round to themselves, found over everything that calls can be led to. */
 function circles(exchange: Exchange): Problem[] {
-  const edges = [...exchange.destinations].flatMap(([id, { kind, object }]) => {
+  const edges: { from: string; to: string; drive: CourseWayOn['drive'] }[] = [];
+  for (const [id, { kind, object }] of exchange.destinations) {
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const parts = kind === 'reachPlan' ? Math.max(1, exchange.reachSteps.get(id)?.length ?? 0) : 1;
-    return Array.from({ length: parts }, (_, part) => behaviour.ways(object, exchange, part, null)).flatMap((ways) =>
-      ways.flatMap((w) =>
-        w.to.type === 'destination' && w.drive !== 'caller' && w.drive !== 'wait' && !(w.to.id === id && w.to.part)
-          ? [{ from: id, to: w.to.id, drive: w.drive }]
-          : [],
-      ),
-    );
-  });
+    for (let part = 0; part < parts; part++)
+      for (const { to, drive } of behaviour.ways(object, exchange, part, null))
+        if (to.type === 'destination' && drive !== 'caller' && drive !== 'wait' && !(to.id === id && to.part))
+          edges.push({ from: id, to: to.id, drive });
+  }
   // What leads nowhere on is in no circle: most extensions lead to a mailbox and no further.
   const leads = new Set(edges.map((e) => e.from));
   const onward = edges.filter((e) => leads.has(e.to));

@@ -38,7 +38,7 @@ export interface InboundData extends LedgerPageData {
 
 const MOST_CHIPS = 4;
 /** Routes drawn at first, and with each further press. */
-const SHOWN_AT_ONCE = 60;
+const SHOWN_AT_ONCE = 30;
 
 /** A route's place and what it takes. Routes for some callers or one trunk leave the rest to those below. */
 function placed(r: InboundData['routes'][number]): PlacedRule {

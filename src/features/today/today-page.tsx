@@ -2,7 +2,7 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
-import type { Problem } from '@/core/analysis';
+import type { Answer } from '@/contract';
 import { ActLink, PartTitle } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
@@ -11,6 +11,7 @@ import { Time } from '@/ui/time';
 import { Later } from '@/ui/later';
 import { useKinds } from '@/ui/kinds';
 import { tracePath } from '@/workbench/paths';
+import { Problems } from './problems';
 
 export interface TodayData {
   me: string;
@@ -27,7 +28,7 @@ export interface TodayData {
   }[];
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
-  problems: Promise<Problem[]>;
+  problems: Promise<Answer<'problems'>>;
   emergency: Promise<
     {
       site: string;
@@ -42,13 +43,6 @@ export interface TodayData {
   counts: { people: number; extensions: number; numbers: number; free: number };
   ask: { from: string; dial: string; at: string }[];
 }
-
-const SEVERITY = {
-  error: { colour: 'brick', word: 'error' },
-  doubt: { colour: 'saffronText', word: 'doubt' },
-  note: { colour: 'quiet', word: 'note' },
-} as const;
-const ORDER = ['error', 'doubt', 'note'] as const;
 
 /** What somebody who comes in the morning wants to know: what waits, what is doubtful, whether emergency calls get out. */
 export function TodayPage({ data }: { data: TodayData }) {
@@ -149,7 +143,7 @@ export function TodayPage({ data }: { data: TodayData }) {
         </Box>
         <Box gridColumn="1 / -1" minW={0}>
           <PartTitle>To look at in the draft</PartTitle>
-          <Later of={data.problems}>{(problems) => <Problems of={problems} />}</Later>
+          <Later of={data.problems}>{(first) => <Problems key={first.draftVersion} first={first} />}</Later>
         </Box>
       </Grid>
     </Workspace>
@@ -179,33 +173,6 @@ function Emergency({ of: e }: { of: Awaited<TodayData['emergency']>[number] }) {
         </chakra.a>
       ) : null}
     </Flex>
-  );
-}
-
-/** Problems are drawn up to so many; the rest is counted. */
-const MOST_PROBLEMS = 100;
-
-function Problems({ of }: { of: readonly Problem[] }) {
-  const { pathOf } = useKinds();
-  const problems = [...of].sort((a, b) => ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity));
-  if (problems.length === 0) return <Box color="quiet">Nothing doubtful was found.</Box>;
-  return (
-    <>
-      {problems.slice(0, MOST_PROBLEMS).map((p, i) => (
-        <Flex key={i} gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
-          <Box w="44px" fontSize="12px" color={SEVERITY[p.severity].colour} fontWeight={700}>
-            {SEVERITY[p.severity].word}
-          </Box>
-          <Box flex="1" minW={0}>
-            {p.sentence} <chakra.span color="quiet">{p.mend}</chakra.span>
-          </Box>
-          <Box fontSize="13px" flexShrink={0}>
-            <Link href={pathOf(p.object.kind, p.object.id) ?? '/'}>Open</Link>
-          </Box>
-        </Flex>
-      ))}
-      {problems.length > MOST_PROBLEMS ? <Box color="quiet">and {problems.length - MOST_PROBLEMS} more</Box> : null}
-    </>
   );
 }
 

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { engineSocket } from './address';
+import { socketOf } from '../sockets';
 import { EngineClient } from './client';
 import { readFrames, writeFrame } from './frames';
 import { errorOf, pack, unpack, wrongOf, type Asked, type Request, type Wrong } from './messages';
@@ -32,7 +32,7 @@ function listen(onHeard: (heard: Heard) => void): Promise<void> {
       onHeard({ head, input, socket });
     });
   });
-  return new Promise((done) => server!.listen(engineSocket(), done));
+  return new Promise((done) => server!.listen(socketOf('engine'), done));
 }
 
 async function hangUp(): Promise<void> {

@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import { engineSocket } from './address';
+import { socketOf } from '../sockets';
 import { readFrames, writeFrame } from './frames';
 import { pack, unpack, type Wrong, type Asked, type Lane, type Reply, type Request } from './messages';
 
@@ -29,7 +29,7 @@ export class EngineClient {
 
   private connect(): void {
     if (this.socket) return;
-    const socket = connect(engineSocket());
+    const socket = connect(socketOf('engine'));
     this.socket = socket;
     socket.on('connect', () => {
       this.open = true;

@@ -1,7 +1,7 @@
 import { existsSync, unlinkSync } from 'node:fs';
 import { createServer, type Server, type Socket } from 'node:net';
 import { log } from '../log';
-import { engineSocket } from './address';
+import { socketOf } from '../sockets';
 import { readFrames, writeFrame } from './frames';
 import type { Request } from './messages';
 import { Threads, type Task } from './threads';
@@ -14,7 +14,7 @@ const THREADS = 2;
 export function serveEngine(threadFile: string): { server: Server; end: () => Promise<void> } {
   const threads = new Threads(threadFile, THREADS);
   const sockets = new Set<Socket>();
-  const path = engineSocket();
+  const path = socketOf('engine');
   if (existsSync(path)) unlinkSync(path);
   const server = createServer((socket) => {
     sockets.add(socket);

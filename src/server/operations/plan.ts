@@ -49,7 +49,7 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     const { course: _course, referredToBy: _referredToBy, ...rest } = around;
     return rest;
   },
-  problems: ({ actor, request }) => ask('problems', { reader: actor }, { signal: request.signal }),
+  problems: ({ actor, query, request }) => ask('problems', { reader: actor, ...query }, { signal: request.signal }),
   goLive: ({ actor, body }) => goLive(actor, body.draftVersion, body.note),
   revisions: async ({ actor }) => ({ revisions: await listRevisions(actor) }),
   compare: ({ actor, query, params, request }) => {

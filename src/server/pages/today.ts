@@ -5,6 +5,9 @@ import { OUTSIDE_CALLER } from '@/core/analysis';
 import { forwardingAt } from '../state/forwarding';
 import { askForPage, pageActor } from './reader';
 
+/** Problems on the page as it comes; more are fetched when asked for. */
+const PROBLEMS_AT_ONCE = 30;
+
 /** What somebody who comes in the morning wants to know; what takes longer is streamed after it. */
 export async function todayData() {
   const reader = await pageActor();
@@ -18,7 +21,7 @@ export async function todayData() {
     me: reader.name,
     canEdit: may(reader, 'edit'),
     live: revisions[0] ?? null,
-    problems: askForPage('problems', { reader }).then((p) => p.problems),
+    problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE }),
     emergency: askForPage('emergency', { reader, now }),
     forwarding: forwardings(reader, now),
     ask: examples(askAs, number),

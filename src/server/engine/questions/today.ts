@@ -42,17 +42,24 @@ export async function today({ draft, live }: Given, { reader }: By) {
   };
 }
 
-/** What is wrong or doubtful in the draft, as far as its reader may look at it. */
-export function problems({ draft, index }: Given, { reader }: By): { draftVersion: number; problems: Problem[] } {
+const GRAVEST_FIRST = ['error', 'doubt', 'note'] as const;
+
+/** A part of what is wrong or doubtful in the draft, as far as its reader may look at it, the gravest first; and how much there is. */
+export function problems(
+  { draft, index }: Given,
+  { reader, from, most }: By & { from: number; most: number },
+): { draftVersion: number; count: number; problems: Problem[] } {
   const sight = sightIn(draft, reader);
-  const all = keptFor(draft.plan, 'problems', null, () => problemsOf(draft.exchange()));
+  const all = keptFor(draft.plan, 'problems', null, () =>
+    problemsOf(draft.exchange()).sort((a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity)),
+  );
   const mine = sight.all
     ? all
     : all.filter((p) => {
         const object = index().object(p.object.kind, p.object.id);
         return object !== null && sight.sees(p.object.kind, object);
       });
-  return { draftVersion: draft.version, problems: sight.cut(mine) };
+  return { draftVersion: draft.version, count: mine.length, problems: sight.cut(mine.slice(from, from + most)) };
 }
 
 /** Whether an emergency call of each site that the reader may see gets out as things are live, by which trunk, shown as what. */
