@@ -34,7 +34,12 @@ const config = {
       displayName: 'unit',
       testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/bin/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
     },
-    { ...shared, displayName: 'system', testMatch: ['<rootDir>/tests/**/*.test.ts'] },
+    {
+      ...shared,
+      setupFiles: ['<rootDir>/tests/support/own-application.ts', ...shared.setupFiles],
+      displayName: 'system',
+      testMatch: ['<rootDir>/tests/**/*.test.ts'],
+    },
   ],
 };
 

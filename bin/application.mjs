@@ -3,7 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, bundle, newest } from './bundle.mjs';
-import { Trouble, ensureDebian, ensureFree, ensurePackages, settings } from './environment.mjs';
+import { Trouble, ensureDebian, ensureFree, ensurePackages } from './environment.mjs';
 import { startDatabase } from './database.mjs';
 
 const NEXT = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
@@ -43,12 +43,11 @@ export function buildWhenStale() {
   writeFileSync(stamp, '');
 }
 
-/** Database, migrations, demo company; what both the demo and the tests stand on. */
-export async function startGround(purpose, options) {
+/** Database, migrations, demo company; what both the demo and the tests stand on. `set`: ports and folder (`settings`). */
+export async function startGround(set, options) {
   ensureDebian([['mariadbd', 'mariadb-server'], ...(options.browser ? [['chromium', 'chromium']] : [])]);
   ensurePackages();
-  const set = settings(purpose);
-  await ensureFree(set.port, purpose === 'test' ? 'POLYDROME_TEST_PORT' : 'POLYDROME_PORT', 'the application');
+  await ensureFree(set.port, set.variable, 'the application');
   const database = await startDatabase(set, options);
   try {
     const env = environmentOf(set);

@@ -2,7 +2,7 @@
 // Arguments choose among them: `npm run bench -- server`.
 import { spawnSync } from 'node:child_process';
 import { ROOT, bundle } from './bundle.mjs';
-import { Trouble, ensurePackages } from './environment.mjs';
+import { ensurePackages, settings, Trouble } from './environment.mjs';
 import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 let ground = null;
@@ -19,7 +19,7 @@ try {
   ensurePackages();
   await run('bench/main.ts', 'bench');
   await run('bench/reference.ts', 'bench-reference', process.env, ['--expose-gc', '--max-old-space-size=4096']);
-  ground = await startGround('test', { fresh: true, browser: true });
+  ground = await startGround(settings('test'), { fresh: true, browser: true });
   buildWhenStale();
   web = await startWeb(ground);
   // The benches read row versions and the like as the administrator of the database.

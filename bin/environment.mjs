@@ -21,6 +21,7 @@ export function settings(purpose) {
   };
   const from = test ? 'POLYDROME_TEST_' : 'POLYDROME_';
   return {
+    variable: `${from}PORT`,
     port: number(`${from}PORT`, test ? 4700 : 4600),
     dbPort: number(`${from}DB_PORT`, test ? 4706 : 4606),
     data: resolve(ROOT, process.env[`${from}DATA`] || (test ? '.data-test' : '.data')),

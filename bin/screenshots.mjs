@@ -3,14 +3,14 @@ import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, bundle } from './bundle.mjs';
-import { Trouble } from './environment.mjs';
+import { settings, Trouble } from './environment.mjs';
 import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 let ground = null;
 let web = null;
 let worker = null;
 try {
-  ground = await startGround('test', { fresh: true, browser: true });
+  ground = await startGround(settings('test'), { fresh: true, browser: true });
   buildWhenStale();
   web = await startWeb(ground);
   worker = await startWorker(ground);

@@ -1,5 +1,5 @@
 // npm run demo: everything from a bare machine to a running Polydrome. `--fresh` begins anew, `--dev` rebuilds while you edit.
-import { Trouble } from './environment.mjs';
+import { settings, Trouble } from './environment.mjs';
 import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
 
 const args = process.argv.slice(2);
@@ -23,7 +23,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => e
 try {
   if (unknown.length > 0)
     throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins anew, --dev is for developers.`);
-  ground = await startGround('demo', { fresh: args.includes('--fresh'), browser: false });
+  ground = await startGround(settings('demo'), { fresh: args.includes('--fresh'), browser: false });
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
   worker = await startWorker(ground);

@@ -1,10 +1,10 @@
-// npm test: sets the machine up, then unit, API, fault and browser tests against a database and an application of their own.
+// npm test: sets the machine up, then unit, API, fault and browser tests, these against databases and applications of their own.
 // Arguments go to Jest: `npm test -- src/core` runs only those.
 import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './bundle.mjs';
-import { Trouble, ensurePackages } from './environment.mjs';
+import { Trouble, ensurePackages, settings } from './environment.mjs';
 import { buildWhenStale, environmentOf, startGround, startWeb, startWorker } from './application.mjs';
 import { startDatabase } from './database.mjs';
 
@@ -14,20 +14,21 @@ const paths = args.filter((a) => !a.startsWith('-'));
 const unitOnly = paths.length > 0 && paths.every((a) => /^(src|bin|demo)\b/.test(a));
 const systemOnly = paths.length > 0 && paths.every((a) => /^tests\b/.test(a));
 const report = join(ROOT, '.build', 'test-report.json');
-let ground = null;
-let web = null;
-let worker = null;
-let stopping = false;
+
+/** Tests of the system run so many side by side, each with an application of its own. A single file needs one only. */
+const APPLICATIONS = paths.length === 1 && /\.test\.ts$|\/[^/]+\//.test(paths[0]) ? 1 : 2;
+/** Between the ports of two applications. */
+const APART = 20;
 const AWAY_MS = 4000;
 
 /** Seconds from which on a test is named as slow. */
 const SLOW_SECONDS = 20;
 
-/** Runs one project of Jest: unit tests side by side, the others one after the other, since they share an application. */
-async function jest(project, env) {
+/** Runs one project of Jest, so many files side by side. */
+async function jest(project, workers, env) {
   rmSync(report, { force: true });
   const jestArgs = [
-    ...(project === 'unit' ? ['--maxWorkers=2'] : ['--runInBand']),
+    workers > 1 ? `--maxWorkers=${workers}` : '--runInBand',
     '--passWithNoTests',
     '--json',
     `--outputFile=${report}`,
@@ -48,37 +49,66 @@ async function jest(project, env) {
   return { code, passed: found.numPassedTests, failed: found.numFailedTests + broken };
 }
 
-/** Tests kill the database on purpose; it comes back after a while, as it would under a service manager. */
-function bringBack() {
-  ground.database.process.once('exit', async () => {
-    if (stopping) return;
-    await new Promise((done) => setTimeout(done, AWAY_MS));
-    if (stopping) return;
-    ground.database = await startDatabase(ground.set);
-    bringBack();
-  });
+/** An application under test: its database, web process, pages, engine and worker. */
+class Application {
+  #stopping = false;
+
+  async start(number) {
+    const { variable, port, dbPort, data } = settings('test');
+    const set = {
+      variable,
+      port: port + APART * number,
+      dbPort: dbPort + APART * number,
+      data: join(data, String(number)),
+    };
+    this.ground = await startGround(set, { fresh: true, browser: true });
+    buildWhenStale();
+    // Every answer is held against its schema.
+    this.ground.env.POLYDROME_CHECK_ANSWERS = '1';
+    this.web = await startWeb(this.ground, { mostDeaths: Infinity });
+    this.worker = await startWorker(this.ground);
+    this.#bringBack();
+  }
+
+  /** What tests of this application find in their environment. */
+  get env() {
+    const { POLYDROME_PORT, POLYDROME_DB_PORT, POLYDROME_DATA } = environmentOf(this.ground.set);
+    const POLYDROME_MIGRATE = JSON.stringify(this.ground.database.admin);
+    return { POLYDROME_PORT, POLYDROME_DB_PORT, POLYDROME_DATA, POLYDROME_MIGRATE };
+  }
+
+  /** Tests kill the database on purpose; it comes back after a while, as it would under a service manager. */
+  #bringBack() {
+    this.ground.database.process.once('exit', async () => {
+      if (this.#stopping) return;
+      await new Promise((done) => setTimeout(done, AWAY_MS));
+      if (this.#stopping) return;
+      this.ground.database = await startDatabase(this.ground.set);
+      this.#bringBack();
+    });
+  }
+
+  async stop() {
+    this.#stopping = true;
+    await Promise.all([this.web?.stop(), this.worker?.stop()]);
+    await this.ground?.database.stop();
+  }
 }
 
-async function stop() {
-  stopping = true;
-  await Promise.all([web?.stop(), worker?.stop()]);
-  await ground?.database.stop();
-}
+const applications = [];
+const stop = () => Promise.all(applications.map((a) => a.stop()));
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().then(() => process.exit(130)));
 
 try {
   ensurePackages();
-  const results = systemOnly ? [] : [await jest('unit', process.env)];
+  const results = systemOnly ? [] : [await jest('unit', 2, process.env)];
   if (!unitOnly) {
-    ground = await startGround('test', { fresh: true, browser: true });
-    buildWhenStale();
-    // Every answer is held against its schema.
-    ground.env.POLYDROME_CHECK_ANSWERS = '1';
-    web = await startWeb(ground, { mostDeaths: Infinity });
-    worker = await startWorker(ground);
-    bringBack();
-    const admin = JSON.stringify(ground.database.admin);
-    results.push(await jest('system', { ...environmentOf(ground.set), POLYDROME_MIGRATE: admin }));
+    for (let number = 0; number < APPLICATIONS; number++) {
+      applications.push(new Application());
+      await applications.at(-1).start(number);
+    }
+    const POLYDROME_APPLICATIONS = JSON.stringify(applications.map((a) => a.env));
+    results.push(await jest('system', APPLICATIONS, { ...process.env, POLYDROME_APPLICATIONS }));
     await stop();
   }
   const sum = (of) => results.reduce((all, r) => all + r[of], 0);

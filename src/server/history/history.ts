@@ -11,6 +11,7 @@ import {
   type ObjectKind,
 } from '@/core/plan';
 import { writeCsv } from '@/core/formats';
+import type { HistoryAction } from '../access/history';
 import { demand, may, type Actor } from '../access/rights';
 import { reading, rows, type SqlValue } from '../db/pool';
 import { ask } from '../engine';
@@ -20,21 +21,36 @@ import { ask } from '../engine';
 const PAGE = 100;
 const MOST_CSV = 100_000;
 
-/** One page of the history, newest first, with the key where the next one begins. */
+/** Rows looked at for one page, at most, when its reader may see few of them. */
+const MOST_LOOKED_AT = 20_000;
+
+/**
+ * One page of the history, newest first, with the key where the next one begins (null: this was the last). Who may see little
+ * may get a page that is not full and has another behind it.
+ */
 export async function readHistory(
   actor: Actor,
   ask: HistoryAsk,
 ): Promise<{ entries: HistoryEntry[]; next: string | null }> {
   demand(actor, 'look');
-  const found = await fetched(actor, ask, PAGE + 1);
-  const entries = found.slice(0, PAGE);
-  return { entries, next: found.length > PAGE ? entries.at(-1)!.key : null };
+  const entries: HistoryEntry[] = [];
+  let before: string | null = ask.before;
+  for (let looked = 0, most = PAGE + 1; before !== null && entries.length <= PAGE && looked < MOST_LOOKED_AT;) {
+    const found = await fetched(actor, { ...ask, before }, most);
+    entries.push(...found.entries);
+    before = found.last;
+    looked += most;
+    most = Math.min(most * 3, 3000);
+  }
+  return entries.length > PAGE
+    ? { entries: entries.slice(0, PAGE), next: entries[PAGE - 1]!.key }
+    : { entries, next: before };
 }
 
 /** The same as CSV, one line a changed field. */
 export async function historyCsv(actor: Actor, ask: HistoryAsk): Promise<string> {
   demand(actor, 'look');
-  const found = await fetched(actor, ask, MOST_CSV);
+  const { entries: found } = await fetched(actor, ask, MOST_CSV);
   const head = ['when', 'who', 'from where', 'what', 'kind', 'object', 'field', 'before', 'after'];
   return writeCsv([
     head,
@@ -47,24 +63,52 @@ export async function historyCsv(actor: Actor, ask: HistoryAsk): Promise<string>
   ]);
 }
 
-async function fetched(actor: Actor, asked: HistoryAsk, most: number): Promise<HistoryEntry[]> {
+/** The newest rows, as far as the actor may see them, and the key of the oldest that was looked at; null when none is older. */
+async function fetched(
+  actor: Actor,
+  asked: HistoryAsk,
+  most: number,
+): Promise<{ entries: HistoryEntry[]; last: string | null }> {
   const [edits, acts] = await Promise.all([editsOf(asked, most), actsOf(actor, asked, most)]);
-  const values = edits.map((r) => [json(r.before_value), json(r.after_value)]);
+  const rows = [
+    ...edits.map((row) => ({ key: keyOf(row, 'e'), edit: true, row })),
+    ...acts.map((row) => ({ key: keyOf(row, 'h'), edit: false, row })),
+  ]
+    .sort((a, b) => (a.key < b.key ? 1 : a.key > b.key ? -1 : 0))
+    .slice(0, most);
+  const values = rows.map(({ edit, row }) => (edit ? [json(row.before_value), json(row.after_value)] : []));
   const { names, seen } = await ask('historyNames', {
     reader: actor,
     values,
-    of: edits.map((r, i) => ({ kind: r.object_kind as string, value: values[i]![1] ?? values[i]![0] ?? null })),
+    of: rows.map(({ edit, row }, i) =>
+      edit
+        ? { kind: row.object_kind as string, value: values[i]![1] ?? values[i]![0] ?? null }
+        : ABOUT_THE_PLAN.has(row.action as HistoryAction)
+          ? { id: row.object_id as string }
+          : null,
+    ),
   });
-  return [...edits.filter((_, i) => seen[i]).map((r) => editEntry(r, names)), ...acts.map(actEntry)]
-    .sort((a, b) => (a.key < b.key ? 1 : a.key > b.key ? -1 : 0))
-    .slice(0, most);
+  return {
+    entries: rows
+      .filter((_, i) => seen[i])
+      .map(({ key, edit, row }) => (edit ? editEntry(key, row, names) : actEntry(key, row))),
+    last: edits.length === most || acts.length === most ? rows.at(-1)!.key : null,
+  };
 }
+
+/** Acts that name an object of the plan: told to those who may look at it. */
+const ABOUT_THE_PLAN: ReadonlySet<HistoryAction> = new Set([
+  'password-shown',
+  'pin-set',
+  'forwarding-set',
+  'forwarding-ended',
+] as const);
 
 type Found = Record<string, unknown>;
 
-/** Moment and row as one sortable text. */
-const keyOf = (at: Date, source: 'e' | 'h', id: number) =>
-  `${at.toISOString()} ${source}${String(id).padStart(14, '0')}`;
+/** Moment and row as one sortable text: an edit (`e`) or an act (`h`). */
+const keyOf = (row: Found, source: 'e' | 'h') =>
+  `${(row.at as Date).toISOString()} ${source}${String(row.id).padStart(14, '0')}`;
 
 interface Conditions {
   sql: string[];
@@ -126,7 +170,7 @@ async function actsOf(actor: Actor, ask: HistoryAsk, most: number): Promise<Foun
 const json = (v: unknown): Record<string, unknown> | null =>
   v === null || v === undefined ? null : ((typeof v === 'string' ? JSON.parse(v) : v) as Record<string, unknown>);
 
-function editEntry(r: Found, names: Names): HistoryEntry {
+function editEntry(key: string, r: Found, names: Names): HistoryEntry {
   const kind = r.object_kind as DraftKind;
   const [before, after] = [json(r.before_value), json(r.after_value)];
   const object = (after ?? before) as unknown as AnyObject;
@@ -140,7 +184,7 @@ function editEntry(r: Found, names: Names): HistoryEntry {
         }))
       : [];
   return {
-    key: keyOf(r.at as Date, 'e', r.id as number),
+    key,
     at: (r.at as Date).toISOString(),
     who: r.name as string,
     address: r.address as string,
@@ -219,10 +263,10 @@ const ACTIONS: Record<string, string> = {
   'web-link-taken-out': 'took out a web link: a call can’t end at one',
 };
 
-function actEntry(r: Found): HistoryEntry {
+function actEntry(key: string, r: Found): HistoryEntry {
   const detail = json(r.detail) ?? {};
   return {
-    key: keyOf(r.at as Date, 'h', r.id as number),
+    key,
     at: (r.at as Date).toISOString(),
     who: (r.name as string | null) ?? String(detail.name ?? 'somebody unknown'),
     address: r.address as string,

@@ -256,17 +256,26 @@ export async function planDocument(given: Given, { of }: { of: string }): Promis
   return Buffer.from(planText(held.plan), 'utf8');
 }
 
-/** Names of everything that some texts (values of journal rows) may point to, and which of some objects a reader may see. */
+/** What a row of the history is about: an object as it was then, one by its id as it is today, or nothing of the plan. */
+export type ToldOf = { kind: string; value: object | null } | { id: string } | null;
+
+/**
+ * Names of everything that some texts (values of journal rows) may point to, and which rows a reader may see. Of what is gone
+ * only those hear by its id who see everything.
+ */
 export function historyNames(
-  { draft }: Given,
-  { values, of, reader }: By & { values: unknown; of: readonly { kind: string; value: object | null }[] },
+  { draft, index }: Given,
+  { values, of, reader }: By & { values: unknown; of: readonly ToldOf[] },
 ): { names: Record<string, string>; seen: boolean[] } {
   const sight = sightIn(draft, reader);
-  return sight.cut({
-    names: labelsIn([draft.plan], values),
-    seen: of.map(({ kind, value }) => {
-      if (sight.all) return true;
-      return value !== null && (kind === 'organisation' || isKind(kind)) && sight.sees(kind, value);
-    }),
-  });
+  const sees = (told: ToldOf): boolean => {
+    if (sight.all || told === null) return true;
+    if ('value' in told)
+      return (
+        told.value !== null && (told.kind === 'organisation' || isKind(told.kind)) && sight.sees(told.kind, told.value)
+      );
+    const known = index().get(told.id);
+    return known !== undefined && sight.sees(known.kind, known.object);
+  };
+  return sight.cut({ names: labelsIn([draft.plan], values), seen: of.map(sees) });
 }

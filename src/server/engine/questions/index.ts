@@ -3,10 +3,13 @@ import type { Question } from '../ground/question';
 import * as calls from './calls';
 import * as edits from './edits';
 import { frame } from './frame';
+import { inbound } from './inbound';
 import * as ledgers from './ledgers';
+import * as longLedgers from './long-ledgers';
 import * as numbers from './numbers';
 import * as objects from './objects';
 import * as joining from './joining';
+import { outbound } from './outbound';
 import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as settings from './settings';
@@ -16,6 +19,9 @@ export const QUESTIONS = {
   frame,
   ...objects,
   ...ledgers,
+  ...longLedgers,
+  inbound,
+  outbound,
   ...calls,
   ...today,
   ...people,

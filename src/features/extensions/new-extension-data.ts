@@ -1,0 +1,36 @@
+import type { Input } from '@/contract';
+import type { LimitUse } from '@/workbench/limit-lines';
+
+/** What the page for a new extension or joiner is given. */
+export interface NewExtensionData {
+  canEdit: boolean;
+  limits: LimitUse[];
+  teams: { id: string; label: string }[];
+  people: { id: string; label: string }[];
+  manyPeople: boolean;
+  account: string;
+  site: string;
+  like: { id: string; kind: Kind; class: string; mailbox: boolean; ringSeconds: number } | null;
+  classes: { id: string; name: string }[];
+  defaultClass: string;
+  sites: { id: string; name: string; ranges: string; free: string[]; numbers: { id: string; e164: string }[] }[];
+}
+
+export type Kind = NonNullable<Input<'addExtension'>['body']['kind']>;
+
+/** What was typed so far; kept when the page is left. */
+export interface Typed {
+  site: string;
+  digits: string;
+  name: string;
+  kind: Kind;
+  class: string;
+  mailbox: boolean;
+  pin: string;
+  email: string;
+  number: string;
+  place: string;
+  team: string;
+  language: string;
+  sameAs: string;
+}

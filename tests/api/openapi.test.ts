@@ -1,0 +1,145 @@
+import { beforeAll, describe, expect, it, jest } from '@jest/globals';
+import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020';
+import fc from 'fast-check';
+import { Client, admin, auditor, helpdesk } from '../support/api';
+import { brokenFrom, instanceOf, type Schema } from '../support/instance';
+
+/*
+ * The application held against its own document by a reader of JSON Schema that is not ours: what it answers is what the
+ * document says, and what the document refuses is refused.
+ */
+
+jest.setTimeout(180_000);
+
+interface Operation {
+  operationId: string;
+  security?: unknown[];
+  parameters: { name: string; in: 'path' | 'query'; required: boolean; schema: Schema }[];
+  requestBody?: { content: Record<string, { schema: Schema }> };
+  responses: Record<string, { content?: Record<string, { schema: Schema }> }>;
+}
+
+interface Known {
+  name: string;
+  method: string;
+  path: string;
+  operation: Operation;
+  answer: ValidateFunction | null;
+  body: ValidateFunction | null;
+  bodySchema: Schema | null;
+}
+
+const ajv = new Ajv2020({ strict: false, validateFormats: false, validateSchema: true });
+const json = (content?: Record<string, { schema: Schema }>) => content?.['application/json']?.schema ?? null;
+
+/** Objects of the demo company that stand in the names of paths. */
+const NAMED: Record<string, string> = {
+  '/people/{id}': 'p-3012',
+  '/extensions/{id}': 'e-2104',
+  '/trunks/{id}': 'kestrel',
+  '/mailboxes/{id}': 'm-2104',
+  '/teams/{id}': 'harbour',
+};
+const named = (path: string): string =>
+  path.replace(/\{(\w+)\}/g, (_, part: string) => {
+    if (part === 'kind') return 'person';
+    if (part === 'target') return 'extension';
+    if (part === 'number') return '1';
+    const known = Object.entries(NAMED).find(([start]) => path.startsWith(start));
+    return known ? known[1] : '0198c0de-0000-7000-8000-000000000000';
+  });
+
+let all: Known[];
+let errors: ValidateFunction;
+let boss: Client;
+let others: Client[];
+beforeAll(async () => {
+  [boss, ...others] = [await admin(), await helpdesk(), await auditor(), Client.anonymous()];
+  const { body } = await boss.get<{
+    paths: Record<string, Record<string, Operation>>;
+    components: { schemas: { Errors: Schema } };
+  }>('/openapi.json');
+  errors = ajv.compile(body.components.schemas.Errors);
+  all = Object.entries(body.paths).flatMap(([path, of]) =>
+    Object.entries(of).map(([method, operation]): Known => {
+      const [answer, bodySchema] = [json(operation.responses[200]!.content), json(operation.requestBody?.content)];
+      return {
+        name: operation.operationId,
+        method: method.toUpperCase(),
+        path,
+        operation,
+        answer: answer && ajv.compile(answer),
+        body: bodySchema && ajv.compile(bodySchema),
+        bodySchema,
+      };
+    }),
+  );
+});
+
+const said = (check: ValidateFunction) => JSON.stringify(check.errors?.slice(0, 2));
+
+describe('the OpenAPI document', () => {
+  it('is made of schemas that another reader takes, and names every part of every path once', () => {
+    expect(all.length).toBeGreaterThan(70);
+    for (const { path, operation } of all) {
+      const parts = [...path.matchAll(/\{(\w+)\}/g)].map((m) => m[1]);
+      expect(operation.parameters.filter((p) => p.in === 'path').map((p) => p.name)).toEqual(parts);
+    }
+    expect(new Set(all.map((o) => o.name)).size).toBe(all.length);
+  });
+
+  it('tells what every reading operation answers, to each who may ask and to each who may not', async () => {
+    const seen = new Map<string, number>();
+    const reading = all.filter((o) => o.method === 'GET' && o.name !== 'jobEvents');
+    for (const client of [boss, ...others])
+      for (const { name, path, operation, answer } of reading) {
+        const query = operation.parameters
+          .filter((p) => p.in === 'query' && p.required)
+          .map((p) => `${p.name}=${encodeURIComponent(String(instanceOf(p.schema)))}`);
+        const got = await client.get(`${named(path)}?${query.join('&')}`);
+        const check = got.status === 200 ? answer : errors;
+        if (check && !check(got.body)) throw new Error(`${name} (${got.status}): ${said(check)}`);
+        if (got.status === 200) seen.set(name, (seen.get(name) ?? 0) + 1);
+      }
+    // Were everything refused, nothing would have been looked at.
+    expect(seen.size).toBeGreaterThan(18);
+  });
+
+  it('tells which bodies are refused: none that it refuses is taken, and each refusal says where', async () => {
+    const writing = all.filter((o) => o.bodySchema !== null && !/session/.test(o.path));
+    expect(writing.length).toBeGreaterThan(25);
+    const before = (await boss.get<{ draftVersion: number }>('/health')).body.draftVersion;
+    for (const { name, method, path, bodySchema, body } of writing)
+      await fc.assert(
+        fc.asyncProperty(brokenFrom(instanceOf(bodySchema!)), async (broken) => {
+          // What a body is after its way through JSON: half a surrogate and the like are other signs then.
+          const sent = JSON.parse(JSON.stringify(broken)) as unknown;
+          if (body!(sent)) return;
+          const got = await boss.send(method, named(path), sent);
+          if (got.status < 400 || got.status >= 500)
+            throw new Error(`${name} answers ${got.status} to ${JSON.stringify(sent).slice(0, 200)}: ${said(body!)}`);
+          if (!errors(got.body)) throw new Error(`${name}: ${said(errors)}`);
+        }),
+        { numRuns: 25 },
+      );
+    expect((await boss.get<{ draftVersion: number }>('/health')).body.draftVersion).toBe(before);
+  });
+
+  it('tells which queries are refused', async () => {
+    const asking = all.filter((o) => o.method === 'GET' && o.operation.parameters.some((p) => p.in === 'query'));
+    expect(asking.length).toBeGreaterThan(6);
+    for (const { name, path, operation } of asking) {
+      const surplus = await boss.get(`${named(path)}?no-such-thing=1`);
+      expect([name, surplus.status]).toEqual([name, 400]);
+      expect(surplus.body.errors!.map((e) => e.sentence).join()).toMatch(/no-such-thing/);
+      for (const p of operation.parameters.filter((q) => q.in === 'query' && q.schema.type === 'integer'))
+        for (const bad of ['x', '-1', '1.5', '1e400'])
+          expect([name, p.name, bad, (await boss.get(`${named(path)}?${p.name}=${bad}`)).status]).toEqual([
+            name,
+            p.name,
+            bad,
+            400,
+          ]);
+    }
+  });
+});

@@ -1,0 +1,94 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
+import type { Browser, Page } from 'puppeteer-core';
+import { Client, admin, objectIn } from '../support/api';
+import { ADMIN, BASE, fill, openBrowser, signedIn, visit, waitForText } from '../support/browser';
+
+/* The process that renders pages dies, and the one that answers the API: what is typed stays, and all goes on by itself. */
+
+jest.setTimeout(120_000);
+let browser: Browser;
+let page: Page;
+let boss: Client;
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  page = await signedIn(browser, ...ADMIN);
+  boss = await admin();
+});
+afterAll(() => browser.close());
+
+/** A process of the application under test, and of no other on this machine, by the end of its command line. */
+function processOf(end: string): number | null {
+  for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p))) {
+    try {
+      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replace(/\0+$/, '');
+      const port = `POLYDROME_PORT=${process.env.POLYDROME_PORT}\0`;
+      if (line.endsWith(end) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(port)) return Number(pid);
+    } catch {
+      // It has ended meanwhile.
+    }
+  }
+  return null;
+}
+
+function kill(end: string): number {
+  const pid = processOf(end);
+  if (pid === null) throw new Error(`nothing runs as ${end}`);
+  process.kill(pid, 'SIGKILL');
+  return pid;
+}
+
+async function until(what: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    if (await what().catch(() => false)) return;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  throw new Error('waited in vain');
+}
+
+const pagesAnswer = () => until(async () => (await fetch(`${BASE}/sign-in`)).ok);
+
+describe('the process that renders pages is killed', () => {
+  it('the API goes on, edits are kept, and the next page comes by itself', async () => {
+    await visit(page, '/people/p-3013');
+    kill('polydrome pages');
+    const [health, asked] = await Promise.all([boss.get('/health'), boss.get('/ask?text=2101 > 2104')]);
+    expect([health.status, asked.status]).toEqual([200, 200]);
+    await fill(page, '[data-field=name]', 'Typed Without Pages');
+    await page.keyboard.press('Tab');
+    await waitForText(page, 'edited, not live yet');
+    expect(await objectIn(boss, 'draft', 'people', 'p-3013')).toMatchObject({ name: 'Typed Without Pages' });
+    await page.goto(`${BASE}/numbers`, { waitUntil: 'domcontentloaded' });
+    await waitForText(page, '+44 1632 960101', 'body', 40_000);
+    await boss.post('/edits/undo', { kind: 'person', id: 'p-3013' });
+  });
+
+  it('a page asked for meanwhile is refused plainly, not left hanging', async () => {
+    kill('polydrome pages');
+    const begun = Date.now();
+    const got = await fetch(`${BASE}/people`, { headers: { accept: 'text/html' }, redirect: 'manual' });
+    // It may have been started again already.
+    expect([503, 307]).toContain(got.status);
+    expect(Date.now() - begun).toBeLessThan(5000);
+    await pagesAnswer();
+  });
+});
+
+describe('the web process is killed', () => {
+  it('what was typed meanwhile is kept and saved when it is back', async () => {
+    await pagesAnswer();
+    await visit(page, '/people/p-3014');
+    const before = kill('.build/web.mjs');
+    await fill(page, '[data-field=name]', 'Typed Without Web');
+    await page.keyboard.press('Tab');
+    await until(async () => (await boss.get('/health')).status === 200);
+    expect(processOf('.build/web.mjs')).not.toBe(before);
+    expect(await page.$eval('[data-field=name]', (e) => (e as HTMLInputElement).value)).toBe('Typed Without Web');
+    await page.focus('[data-field=name]');
+    await page.keyboard.press('Tab');
+    await waitForText(page, 'edited, not live yet');
+    await until(async () => (await objectIn(boss, 'draft', 'people', 'p-3014'))?.name === 'Typed Without Web');
+    await boss.post('/edits/undo', { kind: 'person', id: 'p-3014' });
+  });
+});
