@@ -26,7 +26,7 @@ export interface ObjectEdit {
   /** fields typed here and not yet in the draft */
   pending: readonly string[];
   set: (field: string, value: unknown) => void;
-  /** makes the draft edit of what was typed; nothing happens when nothing was, or while it is not valid */
+  /** makes the draft edit of what was typed, after those on their way; nothing happens when nothing was */
   commit: () => Promise<void>;
   /** sets and commits at once, for choices */
   choose: (field: string, value: unknown) => void;
@@ -63,6 +63,8 @@ export function useObjectEdit(account: string, kind: DraftKind, object: ObjectVa
   const sendNow = useCallback(
     async (fields: Record<string, unknown>, seen: ObjectValue, seenVersion: number) => {
       const mine = own.current && own.current.rowVersion > seenVersion ? own.current : null;
+      // Leaving a field by Enter and then by Tab sends one edit.
+      if (mine && Object.entries(fields).every(([f, v]) => same(v, mine.object[f]))) return;
       const version = mine ? mine.rowVersion : seenVersion;
       const next = { ...(mine ? mine.object : seen), ...fields };
       setSaving(true);
@@ -116,7 +118,7 @@ export function useObjectEdit(account: string, kind: DraftKind, object: ObjectVa
       if (Object.keys(fields).length > 0) void send(fields, current.object, kept?.rowVersion ?? current.rowVersion);
     },
     commit: async () => {
-      if (!kept || saving || conflict) return;
+      if (!kept || conflict) return;
       await send(kept.fields, current.object, kept.rowVersion);
     },
     errorOf: (field) => errors.find((e) => e.path === field || e.path.startsWith(`${field}.`))?.sentence ?? null,
