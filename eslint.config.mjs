@@ -1,3 +1,4 @@
+import regexp from 'eslint-plugin-regexp';
 import next from 'eslint-config-next/core-web-vitals';
 import typescript from 'eslint-config-next/typescript';
 
@@ -19,6 +20,16 @@ const config = [
       '@next/next/no-location-assign-relative-destination': 'off',
       // The virtualiser hands out functions on purpose; nothing of ours memoises them.
       'react-hooks/incompatible-library': 'off',
+    },
+  },
+  // A pattern that a text from outside reaches takes time that grows with its length, and no faster.
+  {
+    files: ['src/**/*.{ts,tsx}', 'bin/**/*.{ts,mjs}'],
+    ignores: ['**/*.test.ts'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential', ignorePartial: false, ignoreSticky: false }],
     },
   },
   { files: ['bin/**/*.mjs', 'tests/**/*.ts'], rules: { 'no-restricted-syntax': 'off' } },

@@ -5,7 +5,11 @@ import { socketOf } from '@/server/sockets';
 
 /* The web process: answers the API and hands pages on, on the port that the environment says, until it is told to end. */
 
-const server = frontServer(api, socketOf('pages'));
+const hosts = (process.env.POLYDROME_HOSTS ?? '')
+  .toLowerCase()
+  .split(/[\s,]+/)
+  .filter(Boolean);
+const server = frontServer(api, socketOf('pages'), hosts);
 server.listen(Number(process.env.POLYDROME_PORT), '127.0.0.1');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {

@@ -57,7 +57,7 @@ export function wholeNumber(flags: Map<string, string>, name: string, least: num
 export function realNumber(flags: Map<string, string>, name: string, least: number, most = 1e9): number {
   const text = need(flags, name, `a number of ${least} to ${most}`);
   const value = Number(text);
-  if (!/^[0-9]*\.?[0-9]+$/.test(text) || value < least || value > most)
+  if (!/^(?:\.[0-9]+|[0-9]+(?:\.[0-9]+)?)$/.test(text) || value < least || value > most)
     throw new Refusal('bad-number', `--${name}`, `“${text}” is no number of ${least} to ${most}.`);
   return value;
 }

@@ -81,7 +81,11 @@ const token = z.strictObject({
 });
 export type ApiToken = z.output<typeof token>;
 
-export const settingsSchema = z.strictObject({ idleSignOutMinutes: z.number().int().min(1).max(1440) });
+export const settingsSchema = z.strictObject({
+  idleSignOutMinutes: z.number().int().min(1).max(1440),
+  /** from sign-in on, however busy */
+  mostSessionHours: z.number().int().min(1).max(720),
+});
 export type Settings = z.output<typeof settingsSchema>;
 
 const signedIn = z.strictObject({ ok: z.literal(true), waitsForCode: z.boolean() });
@@ -103,27 +107,31 @@ export const accessFacts = {
   sessions: {
     summary: 'Open sessions: your own, or everybody’s when you manage administrators',
     right: 'signed-in',
+    noTokens: true,
     answer: z.strictObject({ sessions: z.array(session) }),
   },
-  endSession: { summary: 'End a session', right: 'signed-in', answer: done },
+  endSession: { summary: 'End a session', right: 'signed-in', noTokens: true, answer: done },
   ownPassword: {
-    summary: 'Change your own password',
+    summary: 'Change your own password; your other sessions end',
     right: 'signed-in',
+    noTokens: true,
     body: z.strictObject({ old: z.string().max(200), password: z.string().max(200) }),
     answer: done,
   },
   offerSecondFactor: {
     summary: 'A new secret for your authenticator; nothing is kept before a code proves it',
     right: 'signed-in',
+    noTokens: true,
     answer: z.strictObject({ secret: z.string(), uri: z.string(), svg: z.string() }),
   },
   startSecondFactor: {
     summary: 'Turn your second factor on',
     right: 'signed-in',
+    noTokens: true,
     body: z.strictObject({ secret: z.string().max(120), code }),
     answer: done,
   },
-  endSecondFactor: { summary: 'Turn your second factor off', right: 'signed-in', answer: done },
+  endSecondFactor: { summary: 'Turn your second factor off', right: 'signed-in', noTokens: true, answer: done },
   administrators: {
     summary: 'Everybody who administers',
     right: 'administer',
@@ -180,7 +188,7 @@ export const accessFacts = {
   settings: {
     summary: 'Change settings of the organisation; they act at once',
     right: 'changeSettings',
-    body: settingsSchema,
+    body: settingsSchema.partial().refine((s) => Object.keys(s).length > 0, 'names no setting'),
     answer: done,
   },
   limits: {

@@ -41,7 +41,9 @@ function describe(name: OperationName, o: Facts): Record<string, unknown> {
   return {
     operationId: name,
     summary: o.summary,
-    ...(o.right === null ? { security: [] } : { description: `Needs the right: ${o.right}.` }),
+    ...(o.right === null
+      ? { security: [] }
+      : { description: `Needs the right: ${o.right}.${o.noTokens ? ' Not by a bearer token.' : ''}` }),
     parameters: [...inPath, ...inQuery(o.query)],
     ...(body ? { requestBody: { required: true, content: body } } : {}),
     responses: {

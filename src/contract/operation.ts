@@ -7,6 +7,8 @@ export interface Facts {
   summary: string;
   /** needed right; `signed-in` is any account; null needs no sign-in */
   right: Right | 'signed-in' | null;
+  /** for people only: a bearer token has no account of its own to act on */
+  noTokens?: true;
   query?: z.ZodType;
   body?: z.ZodType;
   /** what it answers as JSON; null: a file or a stream */

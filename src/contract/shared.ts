@@ -4,7 +4,7 @@ import { OBJECT_KINDS } from '@/core/plan';
 
 /* Pieces that several operations take or answer. */
 
-export const id = z.string().max(36);
+export const id = z.string().regex(/^[\w-]{1,36}$/, 'is no id: 1 to 36 letters, digits and hyphens');
 
 /** What an edit of the draft made. */
 export const edited = z.strictObject({

@@ -9,12 +9,15 @@ const day = (name: string) =>
 
 export const historySchema = z.strictObject({
   /** one object, by id */
-  object: z.string().max(80).default(''),
-  kind: z.string().max(30).default(''),
+  object: z.union([z.literal(''), id]).default(''),
+  kind: z
+    .string()
+    .regex(/^[a-zA-Z]{0,30}$/, 'is no kind')
+    .default(''),
   who: z.string().max(80).default(''),
   from: day('from'),
   to: day('to'),
-  batch: id.default(''),
+  batch: z.union([z.literal(''), id]).default(''),
   /** where the last page ended */
   before: z.string().max(60).default(''),
   format: z.enum(['json', 'csv']).default('json'),

@@ -7,7 +7,7 @@ export const Digits = chakra('span', { base: { fontFamily: 'mono', fontSize: '13
 
 /** A digit map with its parts in colour: fixed digits ink, sets iris, counts ochre, structure quiet. */
 export function MapText({ map }: { map: string }) {
-  const parts = map.match(/\[[^\]]*\]|[xX]|\{[^}]*\}|\.|[|()]|[Tt]$|[0-9*#+]+|\s+|./g) ?? [];
+  const parts = map.match(/\[[^\][]*\]|[xX]|\{[^{}]*\}|\.|[|()]|[Tt]$|[0-9*#+]+|\s+|./g) ?? [];
   return (
     <Digits wordBreak="break-all" whiteSpace="normal">
       {parts.map((part, i) => (

@@ -11,7 +11,11 @@ beforeAll(async () => {
 });
 
 const signIn = (name: string, password: string) =>
-  fetch(`${BASE}/api/v1/session`, { method: 'POST', body: JSON.stringify({ name, password }) });
+  fetch(`${BASE}/api/v1/session`, {
+    method: 'POST',
+    body: JSON.stringify({ name, password }),
+    headers: { 'content-type': 'application/json' },
+  });
 
 describe('administrators', () => {
   it('are added with a password that they must change before anything else', async () => {

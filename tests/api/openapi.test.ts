@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, it, jest } from '@jest/globals';
 import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020';
 import fc from 'fast-check';
 import { Client, admin, auditor, helpdesk } from '../support/api';
-import { brokenFrom, instanceOf, type Schema } from '../support/instance';
+import { named, toldBy, type Told } from '../support/document';
+import { brokenFrom, instanceOf } from '../support/instance';
 
 /*
  * The application held against its own document by a reader of JSON Schema that is not ours: what it answers is what the
@@ -11,43 +12,12 @@ import { brokenFrom, instanceOf, type Schema } from '../support/instance';
 
 jest.setTimeout(180_000);
 
-interface Operation {
-  operationId: string;
-  security?: unknown[];
-  parameters: { name: string; in: 'path' | 'query'; required: boolean; schema: Schema }[];
-  requestBody?: { content: Record<string, { schema: Schema }> };
-  responses: Record<string, { content?: Record<string, { schema: Schema }> }>;
-}
-
-interface Known {
-  name: string;
-  method: string;
-  path: string;
-  operation: Operation;
-  answer: ValidateFunction | null;
-  body: ValidateFunction | null;
-  bodySchema: Schema | null;
+interface Known extends Told {
+  holds: ValidateFunction | null;
+  takes: ValidateFunction | null;
 }
 
 const ajv = new Ajv2020({ strict: false, validateFormats: false, validateSchema: true });
-const json = (content?: Record<string, { schema: Schema }>) => content?.['application/json']?.schema ?? null;
-
-/** Objects of the demo company that stand in the names of paths. */
-const NAMED: Record<string, string> = {
-  '/people/{id}': 'p-3012',
-  '/extensions/{id}': 'e-2104',
-  '/trunks/{id}': 'kestrel',
-  '/mailboxes/{id}': 'm-2104',
-  '/teams/{id}': 'harbour',
-};
-const named = (path: string): string =>
-  path.replace(/\{(\w+)\}/g, (_, part: string) => {
-    if (part === 'kind') return 'person';
-    if (part === 'target') return 'extension';
-    if (part === 'number') return '1';
-    const known = Object.entries(NAMED).find(([start]) => path.startsWith(start));
-    return known ? known[1] : '0198c0de-0000-7000-8000-000000000000';
-  });
 
 let all: Known[];
 let errors: ValidateFunction;
@@ -55,25 +25,9 @@ let boss: Client;
 let others: Client[];
 beforeAll(async () => {
   [boss, ...others] = [await admin(), await helpdesk(), await auditor(), Client.anonymous()];
-  const { body } = await boss.get<{
-    paths: Record<string, Record<string, Operation>>;
-    components: { schemas: { Errors: Schema } };
-  }>('/openapi.json');
-  errors = ajv.compile(body.components.schemas.Errors);
-  all = Object.entries(body.paths).flatMap(([path, of]) =>
-    Object.entries(of).map(([method, operation]): Known => {
-      const [answer, bodySchema] = [json(operation.responses[200]!.content), json(operation.requestBody?.content)];
-      return {
-        name: operation.operationId,
-        method: method.toUpperCase(),
-        path,
-        operation,
-        answer: answer && ajv.compile(answer),
-        body: bodySchema && ajv.compile(bodySchema),
-        bodySchema,
-      };
-    }),
-  );
+  const told = await toldBy(boss);
+  errors = ajv.compile(told.errors);
+  all = told.all.map((o) => ({ ...o, holds: o.answer && ajv.compile(o.answer), takes: o.body && ajv.compile(o.body) }));
 });
 
 const said = (check: ValidateFunction) => JSON.stringify(check.errors?.slice(0, 2));
@@ -92,12 +46,12 @@ describe('the OpenAPI document', () => {
     const seen = new Map<string, number>();
     const reading = all.filter((o) => o.method === 'GET' && o.name !== 'jobEvents');
     for (const client of [boss, ...others])
-      for (const { name, path, operation, answer } of reading) {
+      for (const { name, path, operation, holds } of reading) {
         const query = operation.parameters
           .filter((p) => p.in === 'query' && p.required)
           .map((p) => `${p.name}=${encodeURIComponent(String(instanceOf(p.schema)))}`);
         const got = await client.get(`${named(path)}?${query.join('&')}`);
-        const check = got.status === 200 ? answer : errors;
+        const check = got.status === 200 ? holds : errors;
         if (check && !check(got.body)) throw new Error(`${name} (${got.status}): ${said(check)}`);
         if (got.status === 200) seen.set(name, (seen.get(name) ?? 0) + 1);
       }
@@ -106,18 +60,18 @@ describe('the OpenAPI document', () => {
   });
 
   it('tells which bodies are refused: none that it refuses is taken, and each refusal says where', async () => {
-    const writing = all.filter((o) => o.bodySchema !== null && !/session/.test(o.path));
+    const writing = all.filter((o) => o.body !== null && !/session/.test(o.path));
     expect(writing.length).toBeGreaterThan(25);
     const before = (await boss.get<{ draftVersion: number }>('/health')).body.draftVersion;
-    for (const { name, method, path, bodySchema, body } of writing)
+    for (const { name, method, path, body, takes } of writing)
       await fc.assert(
-        fc.asyncProperty(brokenFrom(instanceOf(bodySchema!)), async (broken) => {
+        fc.asyncProperty(brokenFrom(instanceOf(body!)), async (broken) => {
           // What a body is after its way through JSON: half a surrogate and the like are other signs then.
           const sent = JSON.parse(JSON.stringify(broken)) as unknown;
-          if (body!(sent)) return;
+          if (takes!(sent)) return;
           const got = await boss.send(method, named(path), sent);
           if (got.status < 400 || got.status >= 500)
-            throw new Error(`${name} answers ${got.status} to ${JSON.stringify(sent).slice(0, 200)}: ${said(body!)}`);
+            throw new Error(`${name} answers ${got.status} to ${JSON.stringify(sent).slice(0, 200)}: ${said(takes!)}`);
           if (!errors(got.body)) throw new Error(`${name}: ${said(errors)}`);
         }),
         { numRuns: 25 },

@@ -12,15 +12,17 @@ const EXPECTED = 'now, fri 17:10, 24 dec 08:00, 17:10 or an ISO time such as 202
  * `now` is milliseconds since 1970 UTC, as is the answer.
  */
 export function readWhen(text: string, zone: string, now: number): WhenResult {
-  const words = text.trim().toLowerCase();
+  const words = text.trim().toLowerCase().replace(/\s+/g, ' ');
   if (words === '' || words === 'now') return { ok: true, at: now };
   const here = DateTime.fromMillis(now, { zone });
-  const clock = /^(?:(.+?)\s+)?(\d{1,2})[:.](\d{2})$/.exec(words);
+  // The time of day is the last word; what stands before it is the day.
+  const cut = words.lastIndexOf(' ') + 1;
+  const clock = /^(\d{1,2})[:.](\d{2})$/.exec(words.slice(cut));
   if (clock && !/^\d{4}-/.test(words)) {
-    const [hour, minute] = [Number(clock[2]), Number(clock[3])];
-    if (hour > 23 || minute > 59) return bad(`${clock[2]}:${clock[3]} is no time of day`);
+    const [hour, minute] = [Number(clock[1]), Number(clock[2])];
+    if (hour > 23 || minute > 59) return bad(`${clock[1]}:${clock[2]} is no time of day`);
     const time = here.set({ hour, minute, second: 0, millisecond: 0 });
-    return onDay(clock[1], time, here);
+    return onDay(words.slice(0, cut).trim() || undefined, time, here);
   }
   const iso = DateTime.fromISO(text.trim(), { zone, setZone: false });
   return iso.isValid ? { ok: true, at: iso.toMillis() } : bad(`“${text.trim().slice(0, 40)}” is no time`);

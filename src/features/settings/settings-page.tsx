@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useTheme } from 'next-themes';
 import { useRouter } from 'next/navigation';
 import { useState, useSyncExternalStore } from 'react';
+import type { Settings } from '@/contract/access';
 import { call } from '@/workbench/api';
 import type { LimitName } from '@/core/acts/limits';
 import { LimitsPart } from './limits-part';
@@ -34,7 +35,7 @@ export function SettingsPage({
 }: {
   name: string;
   role: string;
-  settings: { idleSignOutMinutes: number };
+  settings: Settings;
   maySet: boolean;
   tokens: Token[] | null;
   roles: { id: string; name: string }[];
@@ -86,8 +87,21 @@ export function SettingsPage({
             may={mayEdit}
           />
         </Part>
-        <Part title="Sign-out when idle">
-          <IdleMinutes minutes={settings.idleSignOutMinutes} may={maySet} />
+        <Part title="Sign-out">
+          <NumberSetting
+            setting="idleSignOutMinutes"
+            title="Minutes without a sign of life, for everybody (acts at once)"
+            act="Set minutes"
+            settings={settings}
+            may={maySet}
+          />
+          <NumberSetting
+            setting="mostSessionHours"
+            title="Hours after signing in, however busy"
+            act="Set hours"
+            settings={settings}
+            may={maySet}
+          />
         </Part>
         {tokens ? (
           <Part title="API tokens">
@@ -139,27 +153,40 @@ function ThemeChoice() {
   );
 }
 
-function IdleMinutes({ minutes, may }: { minutes: number; may: boolean }) {
+/** A number that holds for everybody, with the act that sets it. */
+function NumberSetting({
+  setting,
+  title,
+  act,
+  settings,
+  may,
+}: {
+  setting: keyof Settings;
+  title: string;
+  act: string;
+  settings: Settings;
+  may: boolean;
+}) {
   const router = useRouter();
-  const [value, setValue] = useState(String(minutes));
+  const [value, setValue] = useState(String(settings[setting]));
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {
-    const done = await call('settings', { body: { idleSignOutMinutes: Number(value) } });
+    const done = await call('settings', { body: { [setting]: Number(value) } });
     setSaid(done.ok ? 'It holds from now on, for everybody.' : done.errors[0]!.sentence);
     router.refresh();
   };
   return (
-    <Labelled title="Minutes without a sign of life, for everybody (acts at once)" htmlFor="idle" hint={said}>
-      <Flex gap="8px" maxW="260px">
+    <Labelled title={title} htmlFor={setting} hint={said}>
+      <Flex gap="8px" maxW="260px" mb="10px">
         <TextBox
-          id="idle"
+          id={setting}
           inputMode="numeric"
           disabled={!may}
           value={value}
           onChange={(e) => setValue(e.target.value)}
         />
         <Act disabled={!may || !/^[0-9]+$/.test(value)} onClick={save}>
-          Set minutes
+          {act}
         </Act>
       </Flex>
     </Labelled>

@@ -2,9 +2,10 @@ import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuid } from 'uuid';
 import { change, rows, writing, reading } from '../db/pool';
 import { recordHistory } from './history';
-import { limitTries, tryCounted, triesForgiven } from './limits';
+import { knowsDevice, rememberDevice } from './devices';
+import { countTry, triesForgiven } from './limits';
 import { Refused, type Actor } from './rights';
-import { roleById } from './roles';
+import { roleById } from './role-rows';
 import { newToken, tokenHash } from './tokens';
 
 /** argon2id with 19 MiB and two passes (OWASP's floor). */
@@ -47,23 +48,32 @@ export async function ensureAccount(
   });
 }
 
+/** Where a sign-in comes from. */
+export interface Origin {
+  address: string;
+  /** the browser, as it calls itself */
+  agent: string;
+  /** the token that tells a browser which somebody has signed in with before */
+  device: string | null;
+}
+
 /**
- * Signs in with name and password; gives the session's token. Wrong tries are counted per name and address in the database
- * and slow both down. Demo accounts are refused from anywhere but this machine. With a second factor the session waits for a
- * code before it counts.
+ * Signs in with name and password; gives the session's token and the one that the browser is known by from now on. Tries are
+ * counted per name and address in the database before they are judged. Demo accounts are refused from anywhere but this
+ * machine. With a second factor the session waits for a code before it counts.
  */
 export async function signIn(
   name: string,
   password: string,
-  address: string,
-  agent = '',
-): Promise<{ token: string; waitsForCode: boolean }> {
-  await limitTries(name, address);
+  { address, agent, device }: Origin,
+): Promise<{ token: string; device: string; waitsForCode: boolean }> {
   const [account] = await reading((c) => rows<AccountRow>(c, 'SELECT * FROM account WHERE sign_in = ?', [name]));
+  const known = account !== undefined && (await knowsDevice(account.id, device));
+  const tried = { who: account?.id ?? name, address, known };
+  await countTry(tried);
   noPassword ??= hash(newToken(), ARGON);
   const right = await verify(account?.password_hash ?? (await noPassword), password);
   if (!account || !account.password_hash || !right) {
-    await tryCounted(name, address);
     await writing((c) =>
       recordHistory(c, { account: account?.id ?? null, address }, { action: 'sign-in-refused', detail: { name } }),
     );
@@ -71,7 +81,7 @@ export async function signIn(
   }
   if (account.demo === 1 && !isLoopback(address))
     throw new Refused(403, 'demo-only-here', 'Demo accounts sign in on the machine itself only.');
-  await triesForgiven(name, address);
+  await triesForgiven(tried);
   if (account.blocked_at)
     throw new Refused(403, 'blocked', 'This account is blocked; whoever manages administrators can open it again.');
   const waitsForCode = account.totp_secret !== null;
@@ -86,26 +96,26 @@ export async function signIn(
     await change(c, 'DELETE FROM session WHERE last_seen_at < ?', [new Date(now.getTime() - 7 * 86_400_000)]);
     if (!waitsForCode) await recordHistory(c, { account: account.id, address }, { action: 'signed-in' });
   });
-  return { token, waitsForCode };
+  return { token, device: await rememberDevice(account.id, device), waitsForCode };
 }
 
 export async function signOut(token: string): Promise<void> {
   await writing((c) => change(c, 'DELETE FROM session WHERE token_hash = ?', [tokenHash(token)]));
 }
 
-/** Who a session belongs to; null when it does not exist or has been idle too long. Counts as a sign of life. */
+/** Who a session belongs to; null when it does not exist, has been idle too long or is too old. Counts as a sign of life. */
 export async function sessionActor(token: string, address: string, now = new Date()): Promise<Actor | null> {
   const hashed = tokenHash(token);
   const [found] = await reading((c) =>
-    rows<AccountRow & { last_seen_at: Date; idle: number }>(
+    rows<AccountRow & { last_seen_at: Date; since: Date; idle: number; hours: number }>(
       c,
-      'SELECT a.*, s.last_seen_at, (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) AS idle FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ? AND s.waits_for_code = 0 AND a.blocked_at IS NULL',
+      'SELECT a.*, s.last_seen_at, s.created_at AS since, t.idle_sign_out_minutes AS idle, t.most_session_hours AS hours FROM session s JOIN account a ON a.id = s.account JOIN setting t ON t.id = 1 WHERE s.token_hash = ? AND s.waits_for_code = 0 AND a.blocked_at IS NULL',
       [hashed],
     ),
   );
   if (!found) return null;
   const idleMilliseconds = now.getTime() - found.last_seen_at.getTime();
-  if (idleMilliseconds > found.idle * 60_000) {
+  if (idleMilliseconds > found.idle * 60_000 || now.getTime() - found.since.getTime() > found.hours * 3_600_000) {
     await signOut(token);
     return null;
   }

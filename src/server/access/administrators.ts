@@ -5,10 +5,12 @@ import type { z } from 'zod';
 import { change, isDuplicate, reading, rows, writing, type Reader } from '../db/pool';
 import { ARGON } from './accounts';
 import { recordHistory } from './history';
-import { Refused, demand, mayEverywhere, type Actor } from './rights';
-import { roleById } from './roles';
+import { Refused, demand, type Actor } from './rights';
+import { countTry, triesForgiven } from './limits';
+import { demandManager, holdAccounts } from './managers';
+import { roleById } from './role-rows';
 import { strongPassword } from './secrets';
-import { endSessionsOf } from './sessions';
+import { endOtherSessions, endSessionsOf } from './sessions';
 
 /* The people who administer: added, given a role, blocked. Somebody with every right over administrators always remains. */
 
@@ -74,38 +76,17 @@ export async function changeAdministrator(
   demand(actor, 'administer');
   await writing(async (c) => {
     if (input.role !== undefined) await needRole(input.role, c);
-    const all = await rows<{ id: string; name: string; role: string; blocked_at: Date | null }>(
-      c,
-      'SELECT id, name, role, blocked_at FROM account WHERE password_hash IS NOT NULL OR id = ? FOR UPDATE',
-      [id],
-    );
-    const mine = all.find((a) => a.id === id);
-    if (!mine) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
-    const after = all.map((a) =>
-      a.id === id
-        ? {
-            role: input.role ?? a.role,
-            blocked: input.blocked ?? a.blocked_at !== null,
-          }
-        : { role: a.role, blocked: a.blocked_at !== null },
-    );
-    let managers = 0;
-    for (const a of after) {
-      const role = a.blocked ? null : await roleById(a.role, c);
-      if (role && mayEverywhere({ role }, 'administer')) managers++;
-    }
-    if (managers === 0)
-      throw new Refused(
-        409,
-        'last-manager',
-        'Nobody would be left who manages administrators; give somebody else that right first.',
-      );
+    await holdAccounts(c);
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [id]);
+    if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
     if (input.name !== undefined) await change(c, 'UPDATE account SET name = ? WHERE id = ?', [input.name, id]);
     if (input.role !== undefined) await change(c, 'UPDATE account SET role = ? WHERE id = ?', [input.role, id]);
     if (input.blocked !== undefined)
       await change(c, 'UPDATE account SET blocked_at = ? WHERE id = ?', [input.blocked ? new Date() : null, id]);
     if (input.blocked) await endSessionsOf(c, actor, id);
-    await recordHistory(c, actor, { action: 'administrator-changed', object: id, of: mine.name, detail: { ...input } });
+    await demandManager(c);
+    const detail = { ...input };
+    await recordHistory(c, actor, { action: 'administrator-changed', object: id, of: known.name, detail });
   });
 }
 
@@ -127,13 +108,21 @@ export async function resetPassword(actor: Actor, id: string): Promise<{ passwor
 
 const LEAST_PASSWORD = 12;
 
-/** Changes one's own password. */
-export async function changeOwnPassword(actor: Actor, old: string, wanted: string): Promise<void> {
+/** Changes one's own password; ends one's other sessions (`token` is the one that goes on). The old one is not guessed at will. */
+export async function changeOwnPassword(
+  actor: Actor,
+  token: string | null,
+  old: string,
+  wanted: string,
+): Promise<void> {
+  const tried = { who: `old ${actor.account}`, address: actor.address };
+  await countTry(tried);
   const [found] = await reading((c) =>
     rows<{ password_hash: string | null }>(c, 'SELECT password_hash FROM account WHERE id = ?', [actor.account]),
   );
   if (!found?.password_hash || !(await verify(found.password_hash, old)))
     throw new Refused(422, 'wrong-password', 'The present password is another.', 'old');
+  await triesForgiven(tried);
   if (wanted.length < LEAST_PASSWORD)
     throw new Refused(422, 'weak-password', `A password has at least ${LEAST_PASSWORD} characters.`, 'password');
   if (wanted === old || wanted.toLowerCase().includes(actor.signIn.toLowerCase()))
@@ -144,6 +133,7 @@ export async function changeOwnPassword(actor: Actor, old: string, wanted: strin
       hashed,
       actor.account,
     ]);
+    await endOtherSessions(c, actor, token);
     await recordHistory(c, actor, { action: 'password-changed', object: actor.account, of: actor.name });
   });
 }

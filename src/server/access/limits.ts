@@ -1,48 +1,71 @@
-import { change, reading, rows, writing } from '../db/pool';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { change, rows, writing } from '../db/pool';
 import { Refused } from './rights';
 
-/** Wrong sign-ins allowed for one name from one address, and for one address with any name, within the window. */
+/** Wrong sign-ins allowed for one name, and for one address with any name, within the window. */
 const TRIES_OF_NAME = 8;
 const TRIES_OF_ADDRESS = 40;
 const WINDOW_SECONDS = 300;
+/** From half of an address's tries on, each waits so long. */
+const SLOWED_MS = 500;
 
-const keysOf = (name: string, address: string) => [
-  { key: `name ${address} ${name.toLowerCase().slice(0, 80)}`, most: TRIES_OF_NAME },
-  { key: `address ${address}`, most: TRIES_OF_ADDRESS },
-];
-
-/** Throws 429 while there were too many wrong tries; rows count them, so that several processes count together. */
-export async function limitTries(name: string, address: string, now = Date.now()): Promise<void> {
-  for (const { key, most } of keysOf(name, address)) {
-    const [found] = await reading((c) =>
-      rows<{ points: number; expire: number }>(
-        c,
-        'SELECT points, expire FROM rate_limit WHERE `key` = ? AND expire > ?',
-        [key, now],
-      ),
-    );
-    if (!found || found.points < most) continue;
-    const seconds = Math.ceil((Number(found.expire) - now) / 1000);
-    throw new Refused(429, 'too-many-tries', `Too many wrong tries; the next one counts in ${seconds} s.`, '', {
-      seconds,
-    });
-  }
+/** What a try is counted for. */
+export interface Tried {
+  /** the account that a name stands for, else the name as it was typed */
+  who: string;
+  address: string;
+  /** from a browser that this account has signed in with before: its address may be shared with whoever guesses */
+  known?: boolean;
 }
 
-/** Counts one wrong try. */
-export async function tryCounted(name: string, address: string, now = Date.now()): Promise<void> {
-  for (const { key } of keysOf(name, address)) {
-    await writing((c) =>
-      change(
+/** Names that a database takes for the same, and that look the same, are counted as one. */
+const folded = (who: string) =>
+  who
+    .normalize('NFKC')
+    .replace(/\p{C}|\p{Z}/gu, '')
+    .toLowerCase()
+    .slice(0, 80);
+
+const keysOf = ({ who, address, known }: Tried) => [
+  { key: `name ${known ? 'known' : address} ${folded(who)}`, most: TRIES_OF_NAME },
+  ...(known ? [] : [{ key: `address ${address}`, most: TRIES_OF_ADDRESS }]),
+];
+
+/**
+ * Counts a try before it is judged, so that many at once can't all be judged first; throws 429 when there were too many.
+ * Rows count, so that several processes count together. A right one is taken back by `triesForgiven`.
+ */
+export async function countTry(tried: Tried, now = Date.now()): Promise<void> {
+  let slow = false;
+  for (const { key, most } of keysOf(tried)) {
+    const [points, expire] = await writing(async (c) => {
+      await change(
         c,
         'INSERT INTO rate_limit (`key`, points, expire) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE points = IF(expire > ?, points + 1, 1), expire = IF(expire > ?, expire, VALUES(expire))',
         [key, now + WINDOW_SECONDS * 1000, now, now],
-      ),
-    );
+      );
+      const [row] = await rows<{ points: number; expire: number }>(
+        c,
+        'SELECT points, expire FROM rate_limit WHERE `key` = ?',
+        [key],
+      );
+      return [row!.points, Number(row!.expire)] as const;
+    });
+    slow ||= key.startsWith('address') && points > most / 2;
+    if (points <= most) continue;
+    const seconds = Math.ceil((expire - now) / 1000);
+    const sentence = `Too many wrong tries; the next one counts in ${seconds} s.`;
+    throw new Refused(429, 'too-many-tries', sentence, '', { seconds });
   }
+  if (slow) await sleep(SLOWED_MS);
 }
 
-/** A right sign-in clears the name's count. */
-export async function triesForgiven(name: string, address: string): Promise<void> {
-  await writing((c) => change(c, 'DELETE FROM rate_limit WHERE `key` = ?', [keysOf(name, address)[0]!.key]));
+/** A right try clears the count of its name, and is none of its address's. */
+export async function triesForgiven(tried: Tried): Promise<void> {
+  const [name, address] = keysOf(tried);
+  await writing(async (c) => {
+    await change(c, 'DELETE FROM rate_limit WHERE `key` = ?', [name!.key]);
+    if (address)
+      await change(c, 'UPDATE rate_limit SET points = GREATEST(points - 1, 0) WHERE `key` = ?', [address.key]);
+  });
 }

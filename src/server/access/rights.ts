@@ -38,6 +38,21 @@ export interface Where {
   site: string | null;
 }
 
+const both = <T>(a: 'all' | readonly T[], b: 'all' | readonly T[]): 'all' | T[] =>
+  a === 'all' ? (b === 'all' ? 'all' : [...b]) : b === 'all' ? [...a] : a.filter((x) => b.includes(x));
+
+/** A role with what another has too, right by right and place by place. */
+export function narrowed(role: Role, by: Role): Role {
+  const grants = role.grants.flatMap((a) =>
+    by.grants.flatMap((b): Grant[] => {
+      if (a.right !== b.right) return [];
+      const [areas, sites] = [both<Area>(a.areas, b.areas), both<string>(a.sites, b.sites)];
+      return areas.length === 0 || sites.length === 0 ? [] : [{ right: a.right, areas, sites }];
+    }),
+  );
+  return { ...role, grants };
+}
+
 /** The rights somebody has anywhere. */
 export const rightsOf = (role: Role): readonly Right[] => RIGHTS.filter((r) => role.grants.some((g) => g.right === r));
 

@@ -1,29 +1,13 @@
 import { v7 as uuid } from 'uuid';
-import { z } from 'zod';
-import { grantSchema, type RoleInput } from '@/contract/rights';
+import type { RoleInput } from '@/contract/rights';
 import type { RoleFacts } from '@/contract/access';
-import { change, isDuplicate, reading, rows, writing, type Reader } from '../db/pool';
+import { change, isDuplicate, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
-import { READY_ROLES, Refused, demand, type Actor, type Role } from './rights';
+import { demandManager, holdAccounts } from './managers';
+import { READY_ROLES, Refused, demand, type Actor } from './rights';
+import { fromRow, type RoleRow } from './role-rows';
 
 /* Roles: four come ready and stand in the program; own ones are rows. */
-
-type RoleRow = { id: string; name: string; grants: unknown };
-
-const fromRow = (r: RoleRow): Role => ({
-  id: r.id,
-  name: r.name,
-  grants: z.array(grantSchema).parse(typeof r.grants === 'string' ? JSON.parse(r.grants) : r.grants),
-});
-
-/** A role by id; null when there is none (any more). */
-export async function roleById(id: string, connection?: Reader): Promise<Role | null> {
-  const ready = READY_ROLES.find((r) => r.id === id);
-  if (ready) return ready;
-  const read = (c: Reader) => rows<RoleRow>(c, 'SELECT id, name, grants FROM role WHERE id = ?', [id]);
-  const [found] = await (connection ? read(connection) : reading(read));
-  return found ? fromRow(found) : null;
-}
 
 /** Every role, those that come ready first. */
 export async function listRoles(): Promise<RoleFacts[]> {
@@ -54,9 +38,12 @@ export async function saveRole(actor: Actor, id: string | null, input: RoleInput
           new Date(),
         ]);
       else {
+        await holdAccounts(c);
         const [known] = await rows(c, 'SELECT id FROM role WHERE id = ? FOR UPDATE', [id]);
         if (!known) throw new Refused(404, 'no-such-role', 'There is no such role.');
         await change(c, 'UPDATE role SET name = ?, grants = ? WHERE id = ?', [input.name, grants, id]);
+        // Whoever manages administrators by this role must not be the last who could.
+        await demandManager(c);
       }
       const action = id === null ? 'role-made' : 'role-changed';
       await recordHistory(c, actor, { action, object: role, of: input.name, detail: { grants: input.grants } });

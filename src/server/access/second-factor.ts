@@ -2,7 +2,7 @@ import { generateSecret, generateURI, verifySync } from 'otplib';
 import { toString as drawQr } from 'qrcode';
 import { change, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
-import { limitTries, triesForgiven, tryCounted } from './limits';
+import { countTry, triesForgiven } from './limits';
 import { Refused, demand, type Actor } from './rights';
 import { seal, unseal } from './secrets';
 import { tokenHash } from './tokens';
@@ -75,13 +75,13 @@ export async function giveCode(token: string, code: string, address: string, now
   const [waiting] = await reading((c) =>
     rows<{ id: string; sign_in: string; totp_secret: Buffer | null }>(
       c,
-      'SELECT a.id, a.sign_in, a.totp_secret FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ? AND s.waits_for_code = 1',
+      'SELECT a.id, a.sign_in, a.totp_secret FROM session s JOIN account a ON a.id = s.account WHERE s.token_hash = ? AND s.waits_for_code = 1 AND s.created_at > NOW(3) - INTERVAL 10 MINUTE',
       [tokenHash(token)],
     ),
   );
   if (!waiting?.totp_secret) throw new Refused(401, 'not-signed-in', 'Sign in with name and password first.');
-  const limited = `code ${waiting.sign_in}`;
-  await limitTries(limited, address);
+  const tried = { who: `code ${waiting.id}`, address };
+  await countTry(tried);
   const step = stepOfCode(unseal(waiting.totp_secret, context(waiting.id)), code, now);
   // The step is taken in the same statement that looks whether it was used, so that a code can't count twice.
   const taken =
@@ -94,7 +94,6 @@ export async function giveCode(token: string, code: string, address: string, now
       ),
     )) === 1;
   if (!taken) {
-    await tryCounted(limited, address);
     const detail = { name: waiting.sign_in, code: true };
     await writing((c) => recordHistory(c, { account: waiting.id, address }, { action: 'sign-in-refused', detail }));
     throw new Refused(
@@ -104,7 +103,7 @@ export async function giveCode(token: string, code: string, address: string, now
       'code',
     );
   }
-  await triesForgiven(limited, address);
+  await triesForgiven(tried);
   await writing(async (c) => {
     await change(c, 'UPDATE session SET waits_for_code = 0 WHERE token_hash = ?', [tokenHash(token)]);
     await recordHistory(c, { account: waiting.id, address }, { action: 'signed-in', detail: { secondFactor: true } });

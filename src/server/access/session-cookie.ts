@@ -6,7 +6,8 @@ export function cookieAttributes(request: Request): string {
   return `Path=/; HttpOnly; SameSite=Strict${tls ? '; Secure' : ''}`;
 }
 
-export function cookieOf(request: Request): string | null {
-  const found = (request.headers.get('cookie') ?? '').split(/;\s*/).find((c) => c.startsWith(`${SESSION_COOKIE}=`));
-  return found ? found.slice(SESSION_COOKIE.length + 1) : null;
+/** A cookie of a request by its name (RFC 6265, section 5.4); null when it has none. */
+export function cookieOf(request: Request, name = SESSION_COOKIE): string | null {
+  const found = (request.headers.get('cookie') ?? '').split(';').find((c) => c.trim().startsWith(`${name}=`));
+  return found ? found.trim().slice(name.length + 1) : null;
 }

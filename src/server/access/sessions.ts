@@ -12,7 +12,9 @@ export async function listSessions(actor: Actor, token: string | null): Promise<
       c,
       `SELECT s.id, s.account, a.name, s.created_at, s.last_seen_at, s.address, s.agent, s.token_hash
        FROM session s JOIN account a ON a.id = s.account
-       WHERE s.last_seen_at > NOW(3) - INTERVAL (SELECT idle_sign_out_minutes FROM setting WHERE id = 1) MINUTE
+       JOIN setting t ON t.id = 1
+       WHERE s.last_seen_at > NOW(3) - INTERVAL t.idle_sign_out_minutes MINUTE
+         AND s.created_at > NOW(3) - INTERVAL t.most_session_hours HOUR
          ${all ? '' : 'AND s.account = ?'} ORDER BY s.last_seen_at DESC`,
       all ? [] : [actor.account],
     ),
@@ -49,4 +51,12 @@ export async function endSession(actor: Actor, id: string): Promise<void> {
 export async function endSessionsOf(connection: Writer, actor: Actor, account: string): Promise<void> {
   if (account !== actor.account) demand(actor, 'administer');
   await change(connection, 'DELETE FROM session WHERE account = ?', [account]);
+}
+
+/** Ends one's sessions but the one of a token, in a caller's transaction, such as when the password is another. */
+export async function endOtherSessions(connection: Writer, actor: Actor, token: string | null): Promise<void> {
+  await change(connection, 'DELETE FROM session WHERE account = ? AND token_hash <> ?', [
+    actor.account,
+    tokenHash(token ?? ''),
+  ]);
 }

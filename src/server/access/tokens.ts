@@ -3,8 +3,8 @@ import { createHash, randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { change, reading, rows, writing } from '../db/pool';
 import { recordHistory } from './history';
-import { Refused, demand, type Actor } from './rights';
-import { roleById } from './roles';
+import { Refused, demand, narrowed, type Actor } from './rights';
+import { roleById } from './role-rows';
 
 /** 256 random bits as text. */
 export const newToken = (): string => randomBytes(32).toString('base64url');
@@ -77,7 +77,7 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
   const [found] = await reading((c) =>
     rows(
       c,
-      'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?) AND a.blocked_at IS NULL',
+      'SELECT t.id, t.role, t.name AS token_name, a.id AS account, a.sign_in, a.role AS makers FROM api_token t JOIN account a ON a.id = t.account WHERE t.token_hash = ? AND t.revoked_at IS NULL AND (t.expires_at IS NULL OR t.expires_at > ?) AND a.blocked_at IS NULL',
       [tokenHash(token), now],
     ),
   );
@@ -89,7 +89,9 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
       new Date(now.getTime() - 60_000),
     ]),
   );
-  const role = await roleById(found.role as string);
+  const [own, makers] = [await roleById(found.role as string), await roleById(found.makers as string)];
+  // Whoever made it may have lost rights since; a token never has more than they.
+  const role = own && makers && narrowed(own, makers);
   return (
     role && {
       account: found.account as string,

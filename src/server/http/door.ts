@@ -11,8 +11,12 @@ import { log } from '../log';
 import { handlers } from '../operations';
 import type { AnyHandler } from '../operations/handler';
 import { cookieOf } from '../access/session-cookie';
-import { addressOf, isOurOwnPage, jsonBody, octets } from './request';
+import { addressOf, cameFrom, demandJson, jsonBody, octets } from './request';
 import { routeOf } from './routes';
+import { unkeepable } from './text';
+
+/** What stands in a path for a name: ids, kinds, numbers; nothing else has ever been one. */
+const NAME = /^[\w.:+-]{1,80}$/;
 
 const MOST_BODY_BYTES = 2 * 1024 * 1024;
 
@@ -51,14 +55,27 @@ async function answered(
   const address = addressOf(request);
   // What needs no sign-in asks for none: a page that looks after our health is no sign of life of its reader.
   const actor = operation.right === null ? null : await actorOf(request, address);
+  // Nobody is signed in or out by a page of somebody else's.
+  if (
+    operation.right === null &&
+    request.method !== 'GET' &&
+    request.method !== 'HEAD' &&
+    cameFrom(request) === 'elsewhere'
+  )
+    throw otherSite();
   if (operation.right !== null && !actor)
     throw new Refused(401, 'not-signed-in', 'Sign in first, or send a bearer token.');
   if (actor?.mustChange && name !== 'ownPassword' && name !== 'signOut')
     throw new Refused(403, 'must-change', 'Change the password that somebody else has given you first.');
+  if (operation.noTokens && actor?.via === 'token')
+    throw new Refused(403, 'not-by-token', 'A token has no account of its own to act on; sign in to do this.');
   if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
+  if (!Object.values(params).every((p) => NAME.test(p)))
+    throw new Refused(404, 'no-such-name', 'Nothing of ours has such a name: letters, digits, hyphens, dots.');
   const query = operation.query
     ? parsed(operation.query, Object.fromEntries(new URL(request.url).searchParams), 'query')
     : undefined;
+  if (operation.body) demandJson(request);
   const body = operation.body ? parsed(operation.body, await jsonBody(request, MOST_BODY_BYTES), '') : undefined;
   const file = operation.fileBytes ? await octets(request, operation.fileBytes) : Buffer.alloc(0);
   const handler = handlers[name] as AnyHandler;
@@ -109,10 +126,15 @@ class InputRefused extends Error {
 }
 
 function parsed(schema: z.ZodType, value: unknown, base: string): unknown {
+  const wrong = unkeepable(value);
+  if (wrong) throw new InputRefused([wrong]);
   const result = schema.safeParse(value);
   if (!result.success) throw new InputRefused(inputErrors(result.error, base));
   return result.data;
 }
+
+const otherSite = () =>
+  new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
 
 async function actorOf(request: Request, address: string): Promise<Actor | null> {
   const bearer = /^Bearer (\S+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
@@ -123,7 +145,6 @@ async function actorOf(request: Request, address: string): Promise<Actor | null>
   }
   const token = cookieOf(request);
   if (!token) return null;
-  if (request.method !== 'GET' && request.method !== 'HEAD' && !isOurOwnPage(request))
-    throw new Refused(403, 'other-site', 'Changes come from our own pages only; use a bearer token elsewhere.');
+  if (request.method !== 'GET' && request.method !== 'HEAD' && cameFrom(request) !== 'our own page') throw otherSite();
   return sessionActor(token, address);
 }

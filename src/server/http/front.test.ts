@@ -27,7 +27,8 @@ const stopped = (server: Server) =>
   });
 
 beforeAll(async () => {
-  front = frontServer((request, response) => response.end(`api ${request.method} ${request.url}`), socket);
+  const api: RequestListener = (request, response) => response.end(`api ${request.method} ${request.url}`);
+  front = frontServer(api, socket, ['phones.example']);
   await new Promise<void>((done) => front.listen(0, '127.0.0.1', done));
   port = (front.address() as AddressInfo).port;
 });
@@ -142,12 +143,22 @@ describe('what the front refuses', () => {
 
   it('methods that nothing takes, by a method that Node reads and by one that it does not', async () => {
     expect(await asked('/', { method: 'TRACE' })).toMatchObject({ status: 405 });
-    expect(await raw('BREW /pot HTTP/1.1\r\nHost: x\r\n\r\n')).toMatch(/^HTTP\/1\.1 400 /);
+    expect(await raw('BREW /pot HTTP/1.1\r\nHost: localhost\r\n\r\n')).toMatch(/^HTTP\/1\.1 400 /);
+  });
+
+  it('names that are not its own, so that no page of somebody else’s reads ours through a name that leads here', async () => {
+    for (const host of ['evil.example', 'localhost.evil.example', '127.0.0.1.evil.example:4700', '169.254.0.1'])
+      for (const path of ['/', '/api/v1/plan'])
+        expect([host, (await asked(path, { headers: { host } })).status]).toEqual([host, 421]);
+    for (const host of ['localhost', 'LOCALHOST:4700', '127.0.0.1', '[::1]:80', 'phones.example:443'])
+      expect([host, (await asked('/api/v1/plan', { headers: { host } })).status]).toEqual([host, 200]);
   });
 
   it('a head that never ends, and two lengths of one body', async () => {
-    expect(await raw(`GET / HTTP/1.1\r\nHost: x\r\nX-Long: ${'a'.repeat(40_000)}\r\n\r\n`)).toMatch(/^HTTP\/1\.1 431 /);
-    expect(await raw('POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 1\r\nContent-Length: 2\r\n\r\nab')).toMatch(
+    expect(await raw(`GET / HTTP/1.1\r\nHost: localhost\r\nX-Long: ${'a'.repeat(40_000)}\r\n\r\n`)).toMatch(
+      /^HTTP\/1\.1 431 /,
+    );
+    expect(await raw('POST / HTTP/1.1\r\nHost: localhost\r\nContent-Length: 1\r\nContent-Length: 2\r\n\r\nab')).toMatch(
       /^HTTP\/1\.1 400 /,
     );
   });

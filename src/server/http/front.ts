@@ -6,14 +6,18 @@ import { segmentsOf } from './paths';
 
 /**
  * The server that browsers and users of the API reach: it answers below /api/v1 itself and hands every other request on to
- * the process that renders pages, so that no short question waits behind a page. `pages` is that process's local socket.
+ * the process that renders pages, so that no short question waits behind a page. `pages` is that process's local socket,
+ * `hosts` the names that it is reached by beside this machine's own.
  */
-export function frontServer(api: RequestListener, pages: string): Server {
+export function frontServer(api: RequestListener, pages: string, hosts: readonly string[] = []): Server {
+  const served = new Set([...HOSTS, ...hosts]);
   const proxy = createProxyServer({ target: { socketPath: pages, host: 'localhost' } });
   const server = createServer((request, response) => {
     const path = /^[^?#]*/.exec(request.url ?? '/')![0];
     const segments = segmentsOf(path);
-    const wrong = segments ? wrongMethod(request.method) : BAD_PATH;
+    const wrong = segments
+      ? (wrongMethod(request.method) ?? wrongHost(request, served) ?? wrongAddress(request.url!, segments))
+      : BAD_PATH;
     if (wrong) return refuse(request, response, wrong);
     if (segments![0] === 'api' && segments![1] === 'v1') return api(request, response);
     proxy.web(request, response).catch((e: unknown) => {
@@ -41,12 +45,53 @@ const BAD_PATH: Wrong = {
   sentence: 'The address holds a percent sign that begins no escape of UTF-8 (RFC 3986, section 2.1).',
 };
 
+/** Longest part of a path, and longest value of a query. */
+const MOST_PART = 200;
+const MOST_VALUE = 4000;
+
+/** An address that nobody honest asks: parts without end, zero octets, one parameter twice. */
+function wrongAddress(url: string, segments: readonly string[]): Wrong | null {
+  const refused = (code: string, sentence: string): Wrong => ({ status: 400, code, sentence });
+  if (segments.some((s) => s.length > MOST_PART))
+    return refused(
+      'too-long',
+      `A part of the address is longer than ${MOST_PART} characters; nothing has such a name.`,
+    );
+  const query = new URLSearchParams(/\?[^#]*/.exec(url)?.[0] ?? '');
+  const seen = new Set<string>();
+  for (const [key, value] of query) {
+    // Names that every object of the language has are no names of parameters.
+    if (key in {}) return refused('no-such-parameter', `Nothing reads ${key} in an address.`);
+    if (seen.has(key)) return refused('twice', `The address says ${key.slice(0, 80)} twice; once is enough.`);
+    seen.add(key);
+    if (value.length > MOST_VALUE || key.length > MOST_PART)
+      return refused('too-long', `${key.slice(0, 80)} in the address is longer than ${MOST_VALUE} characters.`);
+  }
+  if ([...segments, ...query.keys(), ...query.values()].some((s) => s.includes('\u0000')))
+    return refused('no-text', 'The address holds a zero octet, which is no character of a text.');
+  return null;
+}
+
 const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS'];
 
 const wrongMethod = (method: string | undefined): Wrong | null =>
   METHODS.includes(method ?? '')
     ? null
     : { status: 405, code: 'no-such-method', sentence: `Nothing here takes ${method}.` };
+
+/** Names that this machine has for itself. */
+const HOSTS = ['localhost', '127.0.0.1', '[::1]'];
+
+/** A name that leads here and is none of ours: a page of somebody else's that reads ours through it (DNS rebinding). */
+function wrongHost(request: IncomingMessage, served: ReadonlySet<string>): Wrong | null {
+  const host = (request.headers.host ?? '').toLowerCase().replace(/:[0-9]*$/, '');
+  if (served.has(host)) return null;
+  return {
+    status: 421,
+    code: 'other-host',
+    sentence: 'This is not served under that name; whoever runs it can allow it with POLYDROME_HOSTS.',
+  };
+}
 
 function pagesAway(e: unknown): Wrong {
   log.warn({ err: e }, 'the process that renders pages does not answer');

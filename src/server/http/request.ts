@@ -6,12 +6,21 @@ export function addressOf(request: { headers: Headers }): string {
   return forwarded?.split(',').at(-1)?.trim().slice(0, 45) || '127.0.0.1';
 }
 
-/** Whether a request with a cookie was made by one of our pages (Fetch Metadata; Origin for older browsers). */
-export function isOurOwnPage(request: Request): boolean {
+/** What a browser says of the page that a request comes from (Fetch Metadata; Origin for older browsers); null: it says nothing. */
+export function cameFrom(request: Request): 'our own page' | 'elsewhere' | null {
   const site = request.headers.get('sec-fetch-site');
-  if (site) return site === 'same-origin';
+  if (site) return site === 'same-origin' ? 'our own page' : 'elsewhere';
   const origin = request.headers.get('origin');
-  return origin !== null && URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
+  if (origin === null) return null;
+  const same = URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
+  return same ? 'our own page' : 'elsewhere';
+}
+
+/** Throws 415 for a body that does not say that it is JSON: what a form of another page can send is none. */
+export function demandJson(request: Request): void {
+  const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+  if (type !== 'application/json')
+    throw new Refused(415, 'not-json', 'The body is JSON: send it with Content-Type: application/json.');
 }
 
 /** The body as JSON, counted while it streams in, so that a large one is refused before it is held. */

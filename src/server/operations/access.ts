@@ -1,4 +1,5 @@
 import { signIn, signOut } from '../access/accounts';
+import { DEVICE_COOKIE, DEVICE_SECONDS } from '../access/devices';
 import {
   addAdministrator,
   changeAdministrator,
@@ -18,14 +19,22 @@ import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../access/session-co
 import type { Handlers } from './handler';
 import type { accessFacts } from '@/contract/access';
 
-const withCookie = (body: object, cookie: string) =>
-  Response.json(body, { headers: { 'set-cookie': cookie, 'cache-control': 'no-store' } });
+function withCookies(body: object, cookies: readonly string[]): Response {
+  const response = Response.json(body, { headers: { 'cache-control': 'no-store' } });
+  for (const cookie of cookies) response.headers.append('set-cookie', cookie);
+  return response;
+}
 
 export const accessHandlers: Handlers<keyof typeof accessFacts> = {
   signIn: async ({ body, address, request }) => {
     const agent = request.headers.get('user-agent') ?? '';
-    const { token, waitsForCode } = await signIn(body.name, body.password, address, agent);
-    return withCookie({ ok: true, waitsForCode }, `${SESSION_COOKIE}=${token}; ${cookieAttributes(request)}`);
+    const came = { address, agent, device: cookieOf(request, DEVICE_COOKIE) };
+    const { token, device, waitsForCode } = await signIn(body.name, body.password, came);
+    const attributes = cookieAttributes(request);
+    return withCookies({ ok: true, waitsForCode }, [
+      `${SESSION_COOKIE}=${token}; ${attributes}`,
+      `${DEVICE_COOKIE}=${device}; Max-Age=${DEVICE_SECONDS}; ${attributes}`,
+    ]);
   },
   signInCode: async ({ body, address, request }) => {
     const token = cookieOf(request);
@@ -35,11 +44,11 @@ export const accessHandlers: Handlers<keyof typeof accessFacts> = {
   signOut: async ({ request }) => {
     const token = cookieOf(request);
     if (token) await signOut(token);
-    return withCookie({ ok: true }, `${SESSION_COOKIE}=; Max-Age=0; ${cookieAttributes(request)}`);
+    return withCookies({ ok: true }, [`${SESSION_COOKIE}=; Max-Age=0; ${cookieAttributes(request)}`]);
   },
   sessions: async ({ actor, request }) => ({ sessions: await listSessions(actor, cookieOf(request)) }),
   endSession: ({ actor, params }) => endSession(actor, params.id),
-  ownPassword: ({ actor, body }) => changeOwnPassword(actor, body.old, body.password),
+  ownPassword: ({ actor, body, request }) => changeOwnPassword(actor, cookieOf(request), body.old, body.password),
   offerSecondFactor: ({ actor }) => offerSecondFactor(actor),
   startSecondFactor: ({ actor, body }) => startSecondFactor(actor, body.secret, body.code),
   endSecondFactor: ({ actor }) => endSecondFactor(actor, actor.account),

@@ -22,7 +22,7 @@ export async function traceOf(
 
 /** The moment a question is about; what is asked of now needs no look-up. */
 export async function momentOf(question: Question, now: number, of = 'draft'): Promise<number> {
-  return /^\s*(now)?\s*$/i.test(question.when) ? now : ask('momentOf', { question, now, of });
+  return ['', 'now'].includes(question.when.trim().toLowerCase()) ? now : ask('momentOf', { question, now, of });
 }
 
 export const callHandlers: Handlers<keyof typeof callFacts> = {

@@ -16,7 +16,7 @@ export const MOST_LISTED = 10_000;
 const LONGEST_ENTRY = 200;
 
 /** Between the first and last number of a range. */
-const RANGE = /\s+(?:to|till|bis|until|–|—|-)\s+|\s*(?:–|—|\.\.+|…)\s*/i;
+const RANGE = / (?:to|till|bis|until|–|—|-) | ?(?:–|—|(?<!\.)\.\.+|…) ?/i;
 
 /**
  * Reads numbers as people paste them: one, or a range, in a line or between commas and semicolons, in any spelling of the
@@ -44,7 +44,10 @@ export function readNumberList(text: string, place: NumberPlace): ListedNumbers[
 function readEntry(entry: string, place: NumberPlace, most: number): Pick<ListedNumbers, 'numbers' | 'wrong'> {
   const wrong = (sentence: string) => ({ numbers: [], wrong: sentence });
   if (entry.length > LONGEST_ENTRY) return wrong(`“${entry.slice(0, 30)}…” is too long for a number or a range.`);
-  const ends = entry.split(RANGE).filter((p) => p !== undefined && p !== '');
+  const ends = entry
+    .replace(/\s+/g, ' ')
+    .split(RANGE)
+    .filter((p) => p !== undefined && p !== '');
   if (ends.length > 2) return wrong(`“${entry}” has more than two ends; a range is written as first to last.`);
   const first = readText(ends[0]!, place);
   if (!first.e164 || !first.valid) return wrong(sentence(first.why ?? `${ends[0]} is no number`));

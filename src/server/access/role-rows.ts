@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { grantSchema } from '@/contract/rights';
+import { reading, rows, type Reader } from '../db/pool';
+import { READY_ROLES, type Role } from './rights';
+
+export type RoleRow = { id: string; name: string; grants: unknown };
+
+export const fromRow = (r: RoleRow): Role => ({
+  id: r.id,
+  name: r.name,
+  grants: z.array(grantSchema).parse(typeof r.grants === 'string' ? JSON.parse(r.grants) : r.grants),
+});
+
+/** A role by id; null when there is none (any more). */
+export async function roleById(id: string, connection?: Reader): Promise<Role | null> {
+  const ready = READY_ROLES.find((r) => r.id === id);
+  if (ready) return ready;
+  const read = (c: Reader) => rows<RoleRow>(c, 'SELECT id, name, grants FROM role WHERE id = ?', [id]);
+  const [found] = await (connection ? read(connection) : reading(read));
+  return found ? fromRow(found) : null;
+}

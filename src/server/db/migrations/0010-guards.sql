@@ -1,0 +1,10 @@
+-- A session ends so many hours after its sign-in, however busy; and browsers that somebody has signed in with before.
+ALTER TABLE setting ADD COLUMN IF NOT EXISTS most_session_hours INT NOT NULL DEFAULT 12;
+
+CREATE TABLE IF NOT EXISTS known_device (
+  token_hash BINARY(32) NOT NULL PRIMARY KEY,
+  account CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  seen_at DATETIME(3) NOT NULL,
+  KEY known_device_account (account),
+  CONSTRAINT known_device_account FOREIGN KEY (account) REFERENCES account (id) ON DELETE CASCADE
+) ENGINE=InnoDB;
