@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { ROOT, bundle, newest } from './bundle.mjs';
 import { Trouble, ensureDebian, ensureFree, ensurePackages } from './environment.mjs';
 import { startDatabase } from './database.mjs';
+import { openLog } from './log.mjs';
 
 const NEXT = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
 
@@ -58,7 +59,7 @@ export async function startGround(set, options) {
       'Bringing the database up to date',
     );
     runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
-    return { set, env, database };
+    return { set, env, database, log: openLog(set.data) };
   } catch (e) {
     await database.stop();
     throw e;
@@ -100,37 +101,81 @@ function keepRunning(what, start, mostDeaths) {
   };
 }
 
-/** A process of ours from its bundle, kept running. */
-function ours(what, file, env, { output = 'ignore', mostDeaths = MOST_DEATHS } = {}) {
-  const start = () =>
-    spawn(process.execPath, [file], {
+/** A process of ours from its bundle, kept running; what it says goes to the log. It ends when this process does. */
+function ours(what, file, env, log, { shown = false, mostDeaths = MOST_DEATHS } = {}) {
+  const start = () => {
+    const child = spawn(process.execPath, [file], {
       cwd: ROOT,
-      env,
-      stdio: ['ignore', output, 'inherit'],
+      env: { ...env, POLYDROME_STARTED: '1' },
+      stdio: ['pipe', 'pipe', 'pipe'],
       detached: true,
     });
+    child.stdin.on('error', () => undefined);
+    for (const stream of [child.stdout, child.stderr]) {
+      log.take(stream, what);
+      if (shown) stream.pipe(process.stdout, { end: false });
+    }
+    return child;
+  };
   return keepRunning(what, start, mostDeaths);
 }
 
+/**
+ * Keeps a ground's database running: one that ends by itself is started again after a pause. `over` comes when that is given up.
+ */
+export function keepDatabase(ground, { pause = 500, mostDeaths = MOST_DEATHS } = {}) {
+  let stopped = false;
+  let deaths = [];
+  let giveUp;
+  const over = new Promise((done) => (giveUp = done));
+  const watch = () =>
+    ground.database.process.once('exit', async (code, signal) => {
+      if (stopped) return;
+      const how = signal ?? `exit code ${code}`;
+      deaths = [...deaths.filter((at) => at > Date.now() - DEATHS_MS), Date.now()];
+      if (deaths.length >= mostDeaths)
+        return giveUp(
+          `The database ended ${deaths.length} times within a minute (${how}); ${ground.set.data}/mysql.log says more.`,
+        );
+      console.error(`The database ended (${how}); it is started again. Nothing that was saved is lost.`);
+      await new Promise((done) => setTimeout(done, pause));
+      if (stopped) return;
+      try {
+        ground.database = await startDatabase(ground.set);
+        watch();
+      } catch (e) {
+        giveUp(e.message);
+      }
+    });
+  watch();
+  return {
+    over,
+    stop: () => {
+      stopped = true;
+      return ground.database.stop();
+    },
+  };
+}
+
 /** Starts the engine: the process whose threads hold the plans and answer the web processes. */
-async function startEngine({ env }, options) {
+async function startEngine({ env, log }, options) {
   await bundle('src/server/engine/thread.ts', 'engine-thread');
   const file = await bundle('bin/engine.ts', 'engine');
-  return ours('The routing engine', file, { ...env, NODE_ENV: 'production' }, options);
+  return ours('The routing engine', file, { ...env, NODE_ENV: 'production' }, log, options);
 }
 
 /**
  * Starts the web process, the one that renders its pages and the engine, and waits until all three answer. Tests that kill
  * them on purpose raise `mostDeaths`.
  */
-export async function startWeb({ set, env }, { dev = false, mostDeaths = MOST_DEATHS } = {}) {
+export async function startWeb({ set, env, log }, { dev = false, mostDeaths = MOST_DEATHS } = {}) {
   const own = { ...env, NODE_ENV: dev ? 'development' : 'production' };
-  const output = dev ? 'inherit' : 'ignore';
+  const options = { shown: dev, mostDeaths };
   const files = [await bundle('bin/pages.ts', 'pages'), await bundle('bin/web.ts', 'web')];
   const parts = [
-    await startEngine({ env }, { mostDeaths }),
-    ours('The process that renders pages', files[0], own, { output, mostDeaths }),
-    ours('The web process', files[1], own, { output, mostDeaths }),
+    await startEngine({ env, log }, { mostDeaths }),
+    ours('The process that renders pages', files[0], own, log, options),
+    ours('The web process', files[1], own, log, options),
   ];
   let reason = null;
   const over = Promise.race(parts.map((p) => p.over)).then((r) => (reason = r));
@@ -151,8 +196,9 @@ export async function startWeb({ set, env }, { dev = false, mostDeaths = MOST_DE
 }
 
 /** Starts the worker that does long work: imports, bulk edits, large undos. */
-export async function startWorker({ env }) {
-  return ours('The worker', await bundle('bin/worker.ts', 'worker'), { ...env, NODE_ENV: 'production' });
+export async function startWorker({ env, log }, { mostDeaths = MOST_DEATHS } = {}) {
+  const file = await bundle('bin/worker.ts', 'worker');
+  return ours('The worker', file, { ...env, NODE_ENV: 'production' }, log, { mostDeaths });
 }
 
 async function stopChild(child) {

@@ -1,7 +1,7 @@
 // A private MariaDB: made, started, prepared and stopped here. Its data directory belongs to one purpose only.
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, openSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Trouble, ensureFree, find } from './environment.mjs';
 
@@ -13,8 +13,10 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
   const folder = join(data, 'mysql');
   const made = join(data, 'mysql-made');
   const pidFile = join(data, 'mysql.pid');
-  await refuseRunning(pidFile, data);
-  if (fresh) rmSync(data, { recursive: true, force: true });
+  await clearAway(pidFile, data);
+  if (fresh)
+    for (const name of readdirSync(data))
+      if (name !== 'started-by') rmSync(join(data, name), { recursive: true, force: true });
   await ensureFree(dbPort, 'POLYDROME_DB_PORT', 'the database');
   mkdirSync(data, { recursive: true, mode: 0o700 });
   if (existsSync(folder) && !existsSync(made))
@@ -83,17 +85,39 @@ function launch(folder, port, data, pidFile) {
   return spawn(find('mariadbd'), ['--no-defaults', ...args], { stdio: ['ignore', log, log], detached: true });
 }
 
-async function refuseRunning(pidFile, data) {
-  if (!existsSync(pidFile)) return;
-  const pid = Number(readFileSync(pidFile, 'utf8').trim());
+/** What a process is called, and null when there is none of that number. */
+function commandOf(pid) {
   try {
-    if (pid > 0 && readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('mariadbd'))
-      throw new Trouble(
-        `The database of ${data} runs already (process ${pid}). Stop the Polydrome that started it, or end it with: kill ${pid}`,
-      );
-  } catch (e) {
-    if (e instanceof Trouble) throw e;
+    return pid > 0 ? readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ') : null;
+  } catch {
+    return null;
   }
+}
+
+/**
+ * Makes sure that nobody else runs on a data folder, and takes note that we do. A database whose start command was killed is
+ * left over: it is stopped in order, so that a new start begins from what was saved.
+ */
+async function clearAway(pidFile, data) {
+  const owner = join(data, 'started-by');
+  const numberIn = (file) => (existsSync(file) ? Number(readFileSync(file, 'utf8').trim()) : 0);
+  const [starter, pid] = [numberIn(owner), numberIn(pidFile)];
+  const alive = () => commandOf(pid)?.includes('mariadbd') ?? false;
+  if (alive()) {
+    if (starter !== process.pid && commandOf(starter)?.includes('node'))
+      throw new Trouble(
+        `The database of ${data} runs already (process ${pid}), for the Polydrome of process ${starter}. Stop that with: kill ${starter}`,
+      );
+    console.log(`A database was left over by a start that was killed (process ${pid}); it is stopped first.`);
+    process.kill(pid, 'SIGTERM');
+    for (let tries = 0; alive(); tries++) {
+      if (tries === 150) process.kill(pid, 'SIGKILL');
+      if (tries > 200) throw new Trouble(`The database of ${data} (process ${pid}) can’t be stopped; end it by hand.`);
+      await pause(100);
+    }
+  }
+  mkdirSync(data, { recursive: true, mode: 0o700 });
+  writeFileSync(owner, String(process.pid));
 }
 
 /** A secret of ours in a file that only we may read; made when missing. */

@@ -1,9 +1,11 @@
 import { setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { serveEngine } from '@/server/engine/process';
+import { endWithStarter } from './with-starter';
 
 /* The engine process: holds the plans in threads and answers web processes over a local socket until it is told to end. */
 
+endWithStarter();
 try {
   setPriority(2);
 } catch {

@@ -70,8 +70,22 @@ export function ensurePackages() {
   writeFileSync(stamp, wanted);
 }
 
-/** Throws when something listens on a port already. */
+/** Processes of a start that was killed leave their port within so long. */
+const LEAVING_MS = 2000;
+
+/** Throws when something listens on a port already, and goes on listening. */
 export async function ensureFree(port, variable, what) {
+  for (const begun = Date.now(); ;) {
+    try {
+      return await probe(port, variable, what);
+    } catch (e) {
+      if (Date.now() - begun > LEAVING_MS) throw e;
+      await new Promise((done) => setTimeout(done, 200));
+    }
+  }
+}
+
+async function probe(port, variable, what) {
   await new Promise((done, failed) => {
     const probe = createServer();
     probe.once('error', (e) =>

@@ -1,6 +1,6 @@
 // npm run demo: everything from a bare machine to a running Polydrome. `--fresh` begins anew, `--dev` rebuilds while you edit.
 import { settings, Trouble } from './environment.mjs';
-import { buildWhenStale, startGround, startWeb, startWorker } from './application.mjs';
+import { buildWhenStale, keepDatabase, startGround, startWeb, startWorker } from './application.mjs';
 
 const args = process.argv.slice(2);
 const unknown = args.filter((a) => !['--fresh', '--dev'].includes(a));
@@ -8,13 +8,15 @@ const dev = args.includes('--dev');
 let ground = null;
 let web = null;
 let worker = null;
+let database = null;
 let ending = false;
 
 async function end(code) {
   if (ending) return;
   ending = true;
   await Promise.all([web?.stop(), worker?.stop()]);
-  await ground?.database.stop();
+  await (database ?? ground?.database)?.stop();
+  await ground?.log.close();
   process.exit(code);
 }
 
@@ -27,12 +29,8 @@ try {
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
   worker = await startWorker(ground);
-  ground.database.process.once(
-    'exit',
-    () =>
-      !ending && console.error('The database ended. Stop with Ctrl-C and start again; nothing that was saved is lost.'),
-  );
-  void Promise.race([web.over, worker.over]).then((reason) => {
+  database = keepDatabase(ground);
+  void Promise.race([web.over, worker.over, database.over]).then((reason) => {
     if (ending) return;
     console.error(reason);
     return end(1);
@@ -44,7 +42,7 @@ Polydrome runs at ${web.url}
   helpdesk   berth-whistle-17    looks, asks, resets PINs
   auditor    ledger-beacon-93    looks
 
-Data in ${ground.set.data}. Ctrl-C stops everything.`);
+Data in ${ground.set.data}, what goes wrong in ${ground.log.path}. Ctrl-C stops everything.`);
 } catch (e) {
   console.error(e instanceof Trouble ? e.message : e);
   await end(1);

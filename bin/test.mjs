@@ -5,8 +5,7 @@ import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './bundle.mjs';
 import { Trouble, ensurePackages, settings } from './environment.mjs';
-import { buildWhenStale, environmentOf, startGround, startWeb, startWorker } from './application.mjs';
-import { startDatabase } from './database.mjs';
+import { buildWhenStale, environmentOf, keepDatabase, startGround, startWeb, startWorker } from './application.mjs';
 
 const args = process.argv.slice(2);
 const paths = args.filter((a) => !a.startsWith('-'));
@@ -51,8 +50,6 @@ async function jest(project, workers, env) {
 
 /** An application under test: its database, web process, pages, engine and worker. */
 class Application {
-  #stopping = false;
-
   async start(number) {
     const { variable, port, dbPort, data } = settings('test');
     const set = {
@@ -66,8 +63,9 @@ class Application {
     // Every answer is held against its schema.
     this.ground.env.POLYDROME_CHECK_ANSWERS = '1';
     this.web = await startWeb(this.ground, { mostDeaths: Infinity });
-    this.worker = await startWorker(this.ground);
-    this.#bringBack();
+    this.worker = await startWorker(this.ground, { mostDeaths: Infinity });
+    // Tests kill the database on purpose; it comes back after a while, as it would under a service manager.
+    this.database = keepDatabase(this.ground, { pause: AWAY_MS, mostDeaths: Infinity });
   }
 
   /** What tests of this application find in their environment. */
@@ -77,21 +75,9 @@ class Application {
     return { POLYDROME_PORT, POLYDROME_DB_PORT, POLYDROME_DATA, POLYDROME_MIGRATE };
   }
 
-  /** Tests kill the database on purpose; it comes back after a while, as it would under a service manager. */
-  #bringBack() {
-    this.ground.database.process.once('exit', async () => {
-      if (this.#stopping) return;
-      await new Promise((done) => setTimeout(done, AWAY_MS));
-      if (this.#stopping) return;
-      this.ground.database = await startDatabase(this.ground.set);
-      this.#bringBack();
-    });
-  }
-
   async stop() {
-    this.#stopping = true;
     await Promise.all([this.web?.stop(), this.worker?.stop()]);
-    await this.ground?.database.stop();
+    await (this.database ?? this.ground?.database)?.stop();
   }
 }
 

@@ -2,9 +2,11 @@ import { closePool } from '@/server/db/pool';
 import { api } from '@/server/http/api';
 import { frontServer } from '@/server/http/front';
 import { socketOf } from '@/server/sockets';
+import { endWithStarter } from './with-starter';
 
 /* The web process: answers the API and hands pages on, on the port that the environment says, until it is told to end. */
 
+endWithStarter();
 const hosts = (process.env.POLYDROME_HOSTS ?? '')
   .toLowerCase()
   .split(/[\s,]+/)

@@ -3,14 +3,17 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
+import { heartbeat } from '@/server/jobs/heartbeat';
 import { LANES, type Lane } from '@/server/jobs/jobs';
 import { workOnce } from '@/server/jobs/worker';
 import { log } from '@/server/log';
 import { bulkEdit } from '@/server/operations/bulk';
 import { importApply, importCheck } from '@/server/operations/imports';
+import { endWithStarter } from './with-starter';
 
 /* The worker: takes long work from the database until it is told to end, one loop for each lane. Several may run. */
 
+endWithStarter();
 const IDLE_MS = 120;
 const AWAY_MS = 1000;
 
@@ -42,4 +45,8 @@ async function work(lane: Lane): Promise<void> {
   }
 }
 
-void Promise.all(LANES.map(work)).finally(closePool);
+const silent = heartbeat('worker');
+void Promise.all(LANES.map(work)).finally(() => {
+  silent();
+  return closePool();
+});

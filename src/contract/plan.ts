@@ -109,9 +109,15 @@ const undone = z.union([z.strictObject({ ...edited.shape, label: z.string() }), 
 
 export const planFacts = {
   health: {
-    summary: 'Whether application and database work',
+    summary: 'Whether application and database work, and whether engine and worker beside them are heard of',
     right: null,
-    answer: z.strictObject({ ok: z.literal(true), draftVersion: z.number(), revision: z.number() }),
+    answer: z.strictObject({
+      ok: z.literal(true),
+      draftVersion: z.number(),
+      revision: z.number(),
+      engine: z.boolean(),
+      worker: z.boolean(),
+    }),
   },
   openapi: { summary: 'This document', right: null, answer: z.record(z.string(), z.unknown()) },
   plan: {

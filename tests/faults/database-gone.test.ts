@@ -96,4 +96,25 @@ describe('the database is killed under the running application', () => {
         .post('/edits/undo', { kind: 'mailbox', id: `dark-box-${i}` })
         .then(() => boss.post('/edits/undo', { kind: 'person', id: `dark-${i}` }));
   });
+
+  it('that hangs without dying is told within two seconds, and work goes on when it goes on', async () => {
+    await healthy();
+    const database = Number(readFileSync(join(process.env.POLYDROME_DATA!, 'mysql.pid'), 'utf8'));
+    process.kill(database, 'SIGSTOP');
+    try {
+      // It stops thread by thread.
+      await new Promise((done) => setTimeout(done, 200));
+      for (let i = 0; i < 3; i++) {
+        const begun = Date.now();
+        const { status, body } = await boss.get('/health');
+        expect([status, body.error?.code]).toEqual([503, expect.stringMatching(/^database-/)]);
+        expect(Date.now() - begun).toBeLessThan(2000);
+      }
+    } finally {
+      process.kill(database, 'SIGCONT');
+    }
+    await healthy();
+    expect((await boss.get<{ worker: boolean; engine: boolean }>('/health')).body).toMatchObject({ engine: true });
+    expect((await boss.get('/edits')).status).toBe(200);
+  });
 });

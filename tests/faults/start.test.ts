@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -41,9 +41,24 @@ async function until(what: () => boolean, seconds = 60): Promise<void> {
 
 const health = () =>
   fetch(`http://127.0.0.1:${PORT}/api/v1/health`).then(
-    (r) => r.json() as Promise<{ draftVersion: number }>,
+    async (r) => ((await r.json()) as { draftVersion: number }).draftVersion,
     () => null,
   );
+
+/** The processes that a start command under test has started, the database aside. */
+function ours(): { pid: number; line: string }[] {
+  return readdirSync('/proc')
+    .filter((p) => /^\d+$/.test(p))
+    .flatMap((p) => {
+      try {
+        const line = readFileSync(`/proc/${p}/cmdline`, 'utf8').replaceAll('\0', ' ');
+        const mine = readFileSync(`/proc/${p}/environ`, 'utf8').split('\0').includes(`POLYDROME_PORT=${PORT}`);
+        return mine && /\.build\/|polydrome pages/.test(line) ? [{ pid: Number(p), line }] : [];
+      } catch {
+        return [];
+      }
+    });
+}
 
 describe('the start command', () => {
   let busy: Server;
@@ -104,5 +119,67 @@ describe('the start command', () => {
     expect(await health()).toEqual(before);
     second.child.kill('SIGINT');
     expect(await second.ended).toBe(0);
+  });
+
+  it('killed outright leaves nothing running but the database, which the next start stops in order and begins again', async () => {
+    const first = start();
+    await until(() => first.said().includes('runs at'));
+    const before = await health();
+    const database = Number(readFileSync(join(folder, 'data', 'mysql.pid'), 'utf8'));
+    const children = ours();
+    expect(children.length).toBeGreaterThanOrEqual(4);
+    first.child.kill('SIGKILL');
+    await until(() => ours().length === 0, 10);
+    expect(() => process.kill(database, 0)).not.toThrow();
+
+    const second = start();
+    await until(() => second.said().includes('runs at'), 60);
+    expect(second.said()).toMatch(new RegExp(`left over by a start that was killed \\(process ${database}\\)`));
+    expect(await health()).toBe(before);
+    second.child.kill('SIGINT');
+    expect(await second.ended).toBe(0);
+  });
+
+  it('keeps a log where it says, of what goes wrong and of no secret', async () => {
+    const run = start({ POLYDROME_LOG: 'trace' });
+    await until(() => run.said().includes('runs at'));
+    const path = /what goes wrong in (\S+)\./.exec(run.said())![1]!;
+    const base = `http://127.0.0.1:${PORT}/api/v1`;
+    const json = { 'content-type': 'application/json' };
+    const send = (method: string, at: string, body: unknown, headers: Record<string, string>) =>
+      fetch(base + at, { method, body: JSON.stringify(body), headers: { ...json, ...headers } });
+    const secrets = ['quay-lantern-42', 'guessed-and-wrong-99', '739164'];
+    await send('POST', '/session', { name: 'admin', password: secrets[1] }, {});
+    const signedIn = await send('POST', '/session', { name: 'admin', password: secrets[0] }, {});
+    const cookie = /polydrome_session=([^;]+)/.exec(signedIn.headers.get('set-cookie')!)!;
+    secrets.push(cookie[1]!);
+    const own = { cookie: cookie[0], 'sec-fetch-site': 'same-origin' };
+    expect((await send('PUT', '/mailboxes/m-2120/pin', { pin: secrets[2] }, own)).status).toBe(200);
+    const made = (await (await send('POST', '/extensions/e-2120/sip-password', { make: true }, own)).json()) as {
+      password: string;
+    };
+    const token = (await (await send('POST', '/tokens', { name: 'x', role: 'auditor', days: 1 }, own)).json()) as {
+      token: string;
+    };
+    secrets.push(made.password, token.token);
+    // Something that goes wrong: an engine that dies.
+    const engine = ours().find(({ line }) => line.includes('engine.mjs'))!;
+    process.kill(engine.pid, 'SIGKILL');
+    await until(() => run.said().includes('The routing engine ended (SIGKILL); it is started again'), 10);
+    run.child.kill('SIGINT');
+    expect(await run.ended).toBe(0);
+    const text = [path, join(folder, 'data', 'mysql.log')]
+      .map((file) => (existsSync(file) ? readFileSync(file, 'utf8') : ''))
+      .join();
+    expect(
+      secrets.filter(
+        (secret) =>
+          text.includes(secret) ||
+          run
+            .said()
+            .replace(/admin {6}quay.*/, '')
+            .includes(secret),
+      ),
+    ).toEqual([]);
   });
 });

@@ -53,6 +53,9 @@ function pool(): Pool {
   return held.polydromePool;
 }
 
+/** Longest that one statement may take without a sign of life. */
+const MOST_QUERY_MS = 15_000;
+
 const GONE = new Set([
   'ECONNREFUSED',
   'ECONNRESET',
@@ -62,6 +65,8 @@ const GONE = new Set([
   'ENOENT',
   'ER_SERVER_SHUTDOWN',
   'ER_CON_COUNT_ERROR',
+  // A database that hangs is as good as gone; its connection is not used again.
+  'PROTOCOL_SEQUENCE_TIMEOUT',
 ]);
 
 function isGone(e: unknown): boolean {
@@ -73,13 +78,13 @@ function isGone(e: unknown): boolean {
 
 /** Runs a prepared statement and gives its rows. */
 export async function rows<T = Row>(connection: Reader, sql: string, values: readonly SqlValue[] = []): Promise<T[]> {
-  const [result] = await connection.execute<RowDataPacket[]>(sql, values as SqlValue[]);
+  const [result] = await connection.execute<RowDataPacket[]>({ sql, timeout: MOST_QUERY_MS }, values as SqlValue[]);
   return result as unknown as T[];
 }
 
 /** Runs a prepared statement that changes rows; gives how many it touched. Only what `writing` hands out can be given. */
 export async function change(connection: Writer, sql: string, values: readonly SqlValue[] = []): Promise<number> {
-  const [result] = await connection.execute<ResultSetHeader>(sql, values as SqlValue[]);
+  const [result] = await connection.execute<ResultSetHeader>({ sql, timeout: MOST_QUERY_MS }, values as SqlValue[]);
   return result.affectedRows;
 }
 
@@ -190,7 +195,7 @@ export async function writing<T>(
           throw e;
         }
         try {
-          await c.commit();
+          await c.query({ sql: 'COMMIT', timeout: MOST_QUERY_MS });
         } catch (e) {
           throw isGone(e) ? new OutcomeUnknown(e) : e;
         }

@@ -1,7 +1,7 @@
 /** The engine, as everything else on the server asks it: a process of its own, or this one where work has a process to itself. */
 import { EngineClient } from './client';
 import type { Versions } from '../db/versions';
-import { errorOf, type Lane, type Wrong } from './messages';
+import { ALIVE, errorOf, type Lane, type Wrong } from './messages';
 import type { AnswerOf, InputOf, QuestionName } from './questions';
 
 export { Dropped, EngineAway } from './messages';
@@ -50,6 +50,16 @@ export function ask<N extends QuestionName>(
     .catch((e: unknown) => {
       throw errorOf(e as Wrong);
     });
+}
+
+/** Whether the engine takes questions; asked of its process, not of its threads, which may be at long work. */
+export async function engineAlive(signal: AbortSignal): Promise<boolean> {
+  try {
+    const { threads } = await client().ask<{ threads: number }>(ALIVE, { input: {} }, 'quick', { signal });
+    return threads > 0;
+  } catch {
+    return false;
+  }
 }
 
 /** Answers in this process from now on: for the worker, commands and tests. */

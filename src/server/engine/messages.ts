@@ -8,6 +8,9 @@ import type { Versions } from '../db/versions';
 
 export type Lane = 'quick' | 'long';
 
+/** The question that the engine's process answers itself. */
+export const ALIVE = 'alive';
+
 /** Asked of the engine, or taken back. */
 export type Request = { type: 'ask'; id: number; name: string; lane: Lane } | { type: 'drop'; id: number };
 

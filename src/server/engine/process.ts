@@ -3,7 +3,7 @@ import { createServer, type Server, type Socket } from 'node:net';
 import { log } from '../log';
 import { socketOf } from '../sockets';
 import { readFrames, writeFrame } from './frames';
-import type { Request } from './messages';
+import { ALIVE, pack, type Request } from './messages';
 import { Threads, type Task } from './threads';
 
 /* The engine process: takes questions from web processes over a local socket and passes them to its threads. */
@@ -31,6 +31,10 @@ export function serveEngine(threadFile: string): { server: Server; end: () => Pr
         const task = asked.get(head.id);
         if (task) threads.drop(task);
         asked.delete(head.id);
+        return;
+      }
+      if (head.name === ALIVE) {
+        writeFrame(socket, { id: head.id, ok: true }, pack({ threads: threads.count }));
         return;
       }
       const task: Task = {

@@ -36,6 +36,10 @@ export class Threads {
     for (let i = 0; i < count; i++) this.threads.push(this.start(i));
   }
 
+  get count(): number {
+    return this.threads.length;
+  }
+
   private start(at: number): Thread {
     const worker = new Worker(this.file, { name: `engine-${at}` });
     const thread: Thread = { worker, task: null };

@@ -2,11 +2,11 @@ import type { planFacts } from '@/contract/plan';
 import { isKind } from '@/core/plan';
 import { Refused, demandEverywhere } from '../access/rights';
 import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
-import { readVersions } from '../db/versions';
 import { ask } from '../engine';
 import { openApiDocument } from '@/contract/openapi';
 import { situationAt } from '../state/forwarding';
 import type { Handlers } from './handler';
+import { health } from './health';
 
 /** The number in a path; 404 for anything else. */
 function revisionNumber(text: string): number {
@@ -15,10 +15,7 @@ function revisionNumber(text: string): number {
 }
 
 export const planHandlers: Handlers<keyof typeof planFacts> = {
-  health: async () => {
-    const { draft, live } = await readVersions();
-    return { ok: true, draftVersion: draft, revision: live };
-  },
+  health,
   openapi: async () => openApiDocument(),
   plan: async ({ actor, query, request }) => {
     // The document is whole or not at all.

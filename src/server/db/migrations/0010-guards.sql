@@ -8,3 +8,9 @@ CREATE TABLE IF NOT EXISTS known_device (
   KEY known_device_account (account),
   CONSTRAINT known_device_account FOREIGN KEY (account) REFERENCES account (id) ON DELETE CASCADE
 ) ENGINE=InnoDB;
+
+-- When each part of the application that runs by itself was last heard of.
+CREATE TABLE IF NOT EXISTS heartbeat (
+  part VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  at DATETIME(3) NOT NULL
+) ENGINE=InnoDB;
