@@ -1,5 +1,6 @@
 import { setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
@@ -27,9 +28,10 @@ try {
   // Not everywhere allowed; then it is as important as everything else.
 }
 const ground = holdPlansHere();
+const importing = { ground, workbookThread: fileURLToPath(new URL('./workbook-thread.mjs', import.meta.url)) };
 const handlers = {
-  'import-check': importCheck(ground),
-  'import-apply': importApply(ground),
+  'import-check': importCheck(importing),
+  'import-apply': importApply(importing),
   'bulk-edit': bulkEdit,
   undo: undoWork,
 };

@@ -2,12 +2,20 @@ import { v7 as uuid } from 'uuid';
 import { importSettingsSchema, type ImportReport, type ImportSettingsInput } from '@/contract/people';
 import type { Edit } from '@/contract/plan';
 import { readCsv, type Table } from '@/core/formats';
-import { checkSheet, matchColumns, type ImportResult, type Mapping, type RowOutcome } from '@/core/acts/import';
+import {
+  COLUMNS,
+  COLUMN_KEYS,
+  checkSheet,
+  matchColumns,
+  type ImportResult,
+  type Mapping,
+  type RowOutcome,
+} from '@/core/acts/import';
 import { LIMITS, LIMIT_WORDS, usedMore, usedOf } from '@/core/acts/limits';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
 import { keepSecrets } from '../access/keep-secrets';
-import { strongPassword } from '../access/secrets';
+import { seal, strongPassword, unseal } from '../access/secrets';
 import { change, reading, rows, writing } from '../db/pool';
 import { applyEdits } from '../draft';
 import type { Ground, HeldPlan } from '../engine/ground/held';
@@ -20,8 +28,11 @@ import { looksLikeWorkbook, readWorkbook } from './workbook';
 
 const KEPT_DAYS = 2;
 const SHOWN_ROWS = 200;
+const MASK = '•••';
 
-/** Keeps a file for importing; files of yesterday go. */
+const contextOf = (file: string) => `${file} import`;
+
+/** Keeps a file for importing, sealed; files of yesterday go. */
 export async function keepFile(actor: Actor, name: string, content: Buffer): Promise<{ id: string }> {
   demand(actor, 'edit');
   demand(actor, 'bulk');
@@ -33,7 +44,8 @@ export async function keepFile(actor: Actor, name: string, content: Buffer): Pro
     await change(c, 'INSERT INTO import_file (id, name, content, account, at) VALUES (?, ?, ?, ?, ?)', [
       id,
       name.slice(0, 200),
-      content,
+      // It may hold PINs and passwords in the clear.
+      seal(content.toString('latin1'), contextOf(id)),
       actor.account,
       now,
     ]);
@@ -63,11 +75,20 @@ async function fileOf(account: string, id: string, content: boolean): Promise<{ 
     ),
   );
   if (!found) throw new Refused(404, 'no-such-file', 'The file is not kept any more; choose it again.');
-  return found;
+  return {
+    name: found.name,
+    content: content ? Buffer.from(unseal(found.content, contextOf(id)), 'latin1') : found.content,
+  };
 }
 
-async function tableIn(content: Buffer): Promise<Table> {
-  const read = looksLikeWorkbook(content) ? await readWorkbook(content) : readCsv(content);
+/** What imports stand on: the plans, and the file of the thread that reads workbooks. */
+export interface Importing {
+  ground: Ground;
+  workbookThread: string;
+}
+
+async function tableIn(content: Buffer, thread: string, goesOn: () => Promise<void>): Promise<Table> {
+  const read = looksLikeWorkbook(content) ? await readWorkbook(content, thread, goesOn) : readCsv(content);
   if (!read.ok) throw new Refused(422, read.fault.code, read.fault.sentence, 'file', { line: read.fault.line });
   return read.table;
 }
@@ -79,11 +100,16 @@ interface Checked extends ImportResult {
   draft: HeldPlan;
 }
 
-async function checked(ground: Ground, input: Record<string, unknown>, { actor, onProgress }: Work): Promise<Checked> {
+async function checked(
+  { ground, workbookThread }: Importing,
+  input: Record<string, unknown>,
+  { actor, onProgress }: Work,
+): Promise<Checked> {
   const settings = importSettingsSchema.parse(input.settings);
-  await onProgress(0, 1, 'reading the file');
+  const goesOn = () => onProgress(0, 1, 'reading the file');
+  await goesOn();
   const { name, content } = await fileOf(actor.account, String(input.file), true);
-  const table = await tableIn(content);
+  const table = await tableIn(content, workbookThread, goesOn);
   const mapping = settings.mapping ?? matchColumns(table.rows[0]!);
   const { draft } = await ground.now();
   if (mapping.digits === undefined) return { name, table, mapping, rows: [], objects: [], secrets: [], draft };
@@ -95,7 +121,10 @@ async function checked(ground: Ground, input: Record<string, unknown>, { actor, 
 /** What a check tells: what was recognised, how many rows do what, those that are wrong with their cells, and the limits. */
 async function report(c: Checked): Promise<ImportReport> {
   const count = (action: RowOutcome['action']) => c.rows.filter((r) => r.action === action).length;
-  const withCells = (r: RowOutcome) => ({ ...r, cells: [...c.table.rows[r.row]!] });
+  // What is secret in a row goes no further than the row.
+  const secret = new Set(COLUMN_KEYS.filter((k) => COLUMNS[k].secret).map((k) => c.mapping[k]));
+  const shown = (cell: string, i: number) => (secret.has(i) && cell !== '' ? MASK : cell);
+  const withCells = (r: RowOutcome) => ({ ...r, cells: c.table.rows[r.row]!.map(shown) });
   const wrong = c.rows.filter((r) => r.action === 'wrong');
   const fine = c.rows.filter((r) => r.action !== 'wrong' && r.action !== 'same');
   return {
@@ -132,15 +161,15 @@ async function limitsWith(c: Checked): Promise<ImportReport['limits']> {
 
 /** Checks a file and tells what it would do. */
 export const importCheck =
-  (ground: Ground): Handler =>
+  (on: Importing): Handler =>
   async (input, work) =>
-    report(await checked(ground, input, work));
+    report(await checked(on, input, work));
 
 /** Writes what a file says: every row that is not left out, or nothing when one of them is wrong. */
 export const importApply =
-  (ground: Ground): Handler =>
+  (on: Importing): Handler =>
   async (input, work) => {
-    const c = await checked(ground, input, work);
+    const c = await checked(on, input, work);
     const told = await report(c);
     if (told.counts.wrong > 0 || c.mapping.digits === undefined)
       throw new Refused(
@@ -169,6 +198,8 @@ export const importApply =
         );
         const detail = { file: c.name, ...told.counts, batch };
         await recordHistory(connection, work.actor, { action: 'imported', detail });
+        // What it said is in the plan now, and what was secret in it where secrets are.
+        await change(connection, 'DELETE FROM import_file WHERE id = ?', [String(input.file)]);
         await work.doneInside(connection, result);
       },
     });

@@ -1,61 +1,55 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import { Worker } from 'node:worker_threads';
 import ExcelJS from 'exceljs';
 import { tableOf, type TableRead } from '@/core/formats';
+import { MOST_MEMORY_MB, MOST_SECONDS } from './workbook-limits';
+import type { SheetRead } from './workbook-thread';
 
 /* Office Open XML workbooks (ECMA-376) as tables: the first sheet that holds anything. */
-
-/** Octets that a workbook may unfold to; a small file can hold a very large one. */
-const MOST_UNFOLDED = 200 * 1024 * 1024;
-
-const refused = (code: 'not-a-workbook' | 'too-large', sentence: string): TableRead => ({
-  ok: false,
-  fault: { code, line: null, sentence },
-});
 
 /** Whether bytes begin like a ZIP file, which every workbook is. */
 export const looksLikeWorkbook = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
 
-/** Reads the first sheet with something in it; every cell as the text that a person sees, formulas as their last result. */
-export async function readWorkbook(bytes: Uint8Array): Promise<TableRead> {
-  if (unfoldedSize(bytes) > MOST_UNFOLDED)
-    return refused('too-large', 'The workbook unfolds to more than 200 MiB; save the sheet as CSV.');
-  const workbook = new ExcelJS.Workbook();
-  try {
-    await workbook.xlsx.load(bytes.slice().buffer);
-  } catch {
-    return refused('not-a-workbook', 'The file is no workbook that can be read; save it as .xlsx or as CSV.');
-  }
-  const sheet = workbook.worksheets.find((s) => s.actualRowCount > 0);
-  const recognised = { format: 'workbook' as const, encoding: null, separator: null, sheet: sheet?.name ?? null };
-  if (!sheet) return tableOf([], recognised);
-  const rows: string[][] = [];
-  sheet.eachRow({ includeEmpty: true }, (row) => {
-    const cells: string[] = [];
-    row.eachCell({ includeEmpty: true }, (cell, column) => (cells[column - 1] = textOf(cell.value)));
-    rows.push(Array.from(cells, (c) => c ?? ''));
+const LOOK_EVERY_MS = 300;
+
+/**
+ * Reads the first sheet with something in it, in a thread that is ended when it takes too much time or memory, or when
+ * `goesOn` throws; every cell as the text that a person sees, formulas as their last result.
+ */
+export async function readWorkbook(
+  bytes: Uint8Array,
+  threadFile: string,
+  goesOn: () => Promise<void> = async () => undefined,
+): Promise<TableRead> {
+  const thread = new Worker(threadFile, {
+    workerData: bytes,
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+    stdout: true,
+    stderr: true,
   });
-  return tableOf(rows, recognised);
-}
-
-function textOf(value: ExcelJS.CellValue): string {
-  if (value === null || value === undefined) return '';
-  if (value instanceof Date) return value.toISOString().slice(0, 10);
-  if (typeof value !== 'object') return String(value);
-  if ('richText' in value) return value.richText.map((t) => t.text).join('');
-  if ('hyperlink' in value)
-    return typeof value.text === 'string' ? value.text : textOf(value.text as ExcelJS.CellValue);
-  if ('result' in value) return textOf(value.result as ExcelJS.CellValue);
-  return 'error' in value ? String(value.error) : '';
-}
-
-/** The sum of the sizes that a ZIP file's central directory tells (APPNOTE 4.3.12). */
-function unfoldedSize(bytes: Uint8Array): number {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let sum = 0;
-  for (let at = bytes.length - 46; at >= 0; at--) {
-    if (bytes[at] === 0x50 && view.getUint32(at, true) === 0x02014b50) sum += view.getUint32(at + 24, true);
+  const answer = new Promise<SheetRead>((done) => {
+    const tooMuch = (what: string): SheetRead => ({
+      ok: false,
+      code: 'too-large',
+      sentence: `Reading the workbook takes too much ${what}; save the sheet as CSV.`,
+    });
+    thread.once('message', done);
+    thread.once('error', () => done(tooMuch('memory')));
+    thread.once('exit', () => done(tooMuch('memory')));
+    setTimeout(() => done(tooMuch('time')), MOST_SECONDS * 1000).unref();
+  });
+  try {
+    let read: SheetRead | null = null;
+    while (read === null) {
+      read = await Promise.race([answer, sleep(LOOK_EVERY_MS).then(() => null)]);
+      if (read === null) await goesOn();
+    }
+    if (!read.ok) return { ok: false, fault: { code: read.code, line: null, sentence: read.sentence } };
+    return tableOf(read.rows, { format: 'workbook', encoding: null, separator: null, sheet: read.sheet });
+  } finally {
+    await thread.terminate();
   }
-  return sum;
 }
 
 /** Rows as a workbook of one sheet; every cell is text, so that numbers keep their zeros. */
