@@ -11,7 +11,7 @@ const times = process.env.POLYDROME_SOAK ?? '20';
 const files = ['src', 'bin', 'tests'].flatMap((folder) =>
   readdirSync(join(ROOT, folder), { recursive: true })
     .map((f) => join(folder, f))
-    .filter((f) => f.endsWith('.test.ts') && readFileSync(join(ROOT, f), 'utf8').includes('fc.assert')),
+    .filter((f) => f.endsWith('.test.ts') && /fc\.assert|POLYDROME_SOAK/.test(readFileSync(join(ROOT, f), 'utf8'))),
 );
 console.log(`Seed ${seed}, ${times} times the examples, ${files.length} files with property tests`);
 const { status } = spawnSync(

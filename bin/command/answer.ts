@@ -78,3 +78,7 @@ export function readDocument(path: string, flag: string): unknown {
 export function printed(answer: Answer): string {
   return answer.text.endsWith('\n') ? answer.text : `${answer.text}\n`;
 }
+
+/** What a table has under a name; what every object has by birth is in none. */
+export const ofName = <T>(table: Readonly<Record<string, T>>, name = ''): T | undefined =>
+  Object.hasOwn(table, name) ? table[name] : undefined;

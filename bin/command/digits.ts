@@ -10,7 +10,7 @@ import {
   simplified,
   type CompiledMap,
 } from '@/core/digits';
-import { Refusal, flagsOf, wholeNumber, type Answer } from './answer';
+import { Refusal, flagsOf, wholeNumber, type Answer, ofName } from './answer';
 
 const compiled = new Map<string, ReturnType<typeof compileDigitMap>>();
 const LONGEST_COUNTED = 64;
@@ -109,7 +109,7 @@ const VERBS: Record<string, (rest: string[], flags: Map<string, string>) => Answ
 };
 
 export function digits(args: string[]): Answer {
-  const verb = VERBS[args[0] ?? ''];
+  const verb = ofName(VERBS, args[0]);
   if (!verb)
     throw new Refusal(
       'no-such-command',

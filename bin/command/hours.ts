@@ -14,7 +14,7 @@ import {
   type Notice,
   type Week,
 } from '@/core/hours';
-import { Refusal, flagsOf, need, type Answer } from './answer';
+import { Refusal, flagsOf, need, type Answer, ofName } from './answer';
 
 const MOST_DAYS = 3700;
 
@@ -110,7 +110,7 @@ const VERBS: Record<string, (flags: Map<string, string>) => Answer> = { when, pa
 
 export function hours(args: string[]): Answer {
   const { flags, rest } = flagsOf(args);
-  const verb = VERBS[rest[0] ?? ''];
+  const verb = ofName(VERBS, rest[0]);
   if (!verb)
     throw new Refusal(
       'no-such-command',

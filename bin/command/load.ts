@@ -13,7 +13,7 @@ import {
   type LinkLayer,
   type Waiting,
 } from '@/core/load';
-import { Refusal, flagsOf, need, readDocument, realNumber, wholeNumber, type Answer } from './answer';
+import { Refusal, flagsOf, need, readDocument, realNumber, wholeNumber, type Answer, ofName } from './answer';
 
 type Flags = Map<string, string>;
 const MOST_ERLANGS = 100_000;
@@ -139,7 +139,7 @@ const VERBS: Record<string, (flags: Flags) => Answer> = {
 
 export function load(args: string[]): Answer {
   const { flags, rest } = flagsOf(args);
-  const verb = VERBS[rest[0] ?? ''];
+  const verb = ofName(VERBS, rest[0]);
   if (!verb)
     throw new Refusal(
       'no-such-command',

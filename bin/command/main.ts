@@ -1,5 +1,5 @@
 import { createInterface } from 'node:readline';
-import { Refusal, printed, type Answer } from './answer';
+import { Refusal, ofName, printed, type Answer } from './answer';
 import { check } from './check';
 import { course } from './course';
 import { digits } from './digits';
@@ -23,7 +23,7 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
 
 /** One command: never throws on bad input, which becomes an error answer with exit 2. */
 function answer(args: string[]): Answer {
-  const run = GROUPS[args[0] ?? ''];
+  const run = ofName(GROUPS, args[0]);
   try {
     if (!run)
       throw new Refusal(
@@ -49,7 +49,13 @@ function batchLine(line: string): Answer {
     const error = { code: 'bad-line', path: '', sentence: 'This line is no JSON array of strings.' };
     return { exit: 2, value: { error }, text: error.sentence };
   }
-  return answer(args as string[]);
+  try {
+    return answer(args as string[]);
+  } catch (e) {
+    // One line that breaks us loses no other.
+    const error = { code: 'our-fault', path: '', sentence: `This line broke us: ${(e as Error).message}` };
+    return { exit: 2, value: { error }, text: error.sentence };
+  }
 }
 
 async function main(): Promise<number> {

@@ -84,8 +84,8 @@ function lineOf(text: string, index: number): number {
   return text.slice(0, index).split(/\r\n|\n|\r/).length;
 }
 
-/** Cells that a spreadsheet would take for a formula. */
-const LIKE_A_FORMULA = /^(?:[=@\t\r]|[+-](?![0-9.]+$))/;
+/** Cells that a spreadsheet would take for a formula; some read full-width signs as the usual ones. */
+const LIKE_A_FORMULA = /^(?:[=@\t\r＝＠]|[+\-＋－](?![0-9.]+$))/;
 
 /** Rows as CSV (RFC 4180: CRLF, quotes where needed); cells like formulas get an apostrophe in front. */
 export function writeCsv(rows: readonly (readonly string[])[]): string {
@@ -96,5 +96,5 @@ export function writeCsv(rows: readonly (readonly string[])[]): string {
 /** A cell without the apostrophe that keeps a spreadsheet from reading a formula or a number. */
 export function plainCell(cell: string): string {
   const text = cell.trim();
-  return /^'[=@+\-\t\r0-9]/.test(text) ? text.slice(1) : text;
+  return /^'[=@+\-\t\r0-9＝＠＋－]/.test(text) ? text.slice(1) : text;
 }

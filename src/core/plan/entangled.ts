@@ -5,7 +5,7 @@ import { objectsOf, planSchema, type Plan } from './plan';
 import { OBJECT_KINDS, type DraftKind, type ObjectKind } from './registry';
 
 /** States that the maps of one ladder may need together, and all maps of a plan one by one. */
-const MOST_LADDER_STATES = 50_000;
+const MOST_LADDER_STATES = 8_000;
 const MOST_STATES = 1_000_000;
 
 const ORGANISATION_MAPS = Object.entries(planSchema.shape.organisation.shape).flatMap(([field, schema]) =>
@@ -53,6 +53,12 @@ export function touchesMaps(kind: DraftKind, before: object | null, after: objec
   return [...fields, 'ladder'].some((f) => valueOf(before, f) !== valueOf(after, f));
 }
 
+interface LadderMap {
+  id: string;
+  text: string;
+  map: CompiledMap;
+}
+
 type Compiled = ReturnType<typeof compileDigitMap>;
 /** Maps compiled lately, by their text: a plan's maps are looked at again after each edit of one of them. */
 const recent = new Map<string, Compiled>();
@@ -71,11 +77,12 @@ function compiled(text: string): Compiled {
 
 /**
  * Maps that are well formed but can't be matched quickly: alone, with the others of their ladder, or all together. What is
- * looked at is bounded by the states made, so that a hostile plan is refused and not worked at.
+ * looked at is bounded by the states made, so that a hostile plan is refused and not worked at. Of a ladder's maps the one is
+ * told that `edited` names, else the one that needs most states by itself.
  */
-export function mapFaults(plan: Plan): Fault[] {
+export function mapFaults(plan: Plan, edited: ReadonlySet<string> = new Set()): Fault[] {
   const seen = new Set<string>();
-  const ladders = new Map<string, { text: string; map: CompiledMap }[]>();
+  const ladders = new Map<string, LadderMap[]>();
   let states = 0;
   for (const { kind, id, field, text, ladder } of mapsOf(plan)) {
     const result = compiled(text);
@@ -89,18 +96,21 @@ export function mapFaults(plan: Plan): Fault[] {
     }
     if (kind !== 'rung' || ladder === null) continue;
     const list = ladders.get(ladder);
-    if (list) list.push({ text, map: result.compiled });
-    else ladders.set(ladder, [{ text, map: result.compiled }]);
+    if (list) list.push({ id, text, map: result.compiled });
+    else ladders.set(ladder, [{ id, text, map: result.compiled }]);
   }
   return plan.ladders.flatMap((ladder) => {
-    const why = whyNotTogether(ladders.get(ladder.id) ?? []);
+    const maps = ladders.get(ladder.id) ?? [];
+    const why = whyNotTogether(maps);
     if (why === null) return [];
-    const sentence = `The digit maps of ${ladder.name} are too entangled to be matched together: ${why}. Maps that begin with x. do this.`;
-    return [{ kind: 'ladder', id: ladder.id, field: '', code: 'maps-entangled', sentence }];
+    const size = (m: LadderMap) => m.map.automaton.accepts.length;
+    const told = maps.find((m) => edited.has(m.id)) ?? maps.reduce((a, b) => (size(b) > size(a) ? b : a));
+    const sentence = `${told.text.slice(0, 60)} is too entangled with the other maps of ${ladder.name}: ${why}. Say it with a fixed beginning or length; x. in front of something does this.`;
+    return [{ kind: 'rung', id: told.id, field: 'map', code: 'maps-entangled', sentence }];
   });
 }
 
-function whyNotTogether(maps: readonly { text: string; map: CompiledMap }[]): string | null {
+function whyNotTogether(maps: readonly LadderMap[]): string | null {
   const key = maps.map((m) => m.text).join('\n');
   const known = together.get(key);
   if (known !== undefined) return known;

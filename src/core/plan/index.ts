@@ -10,6 +10,7 @@ export * from './plan';
 export * from './problem';
 export * from './document';
 export * from './upgrade';
+export * from './stored';
 export { readText as readDocumentText } from './text';
 export * from './introspect';
 export { numberSpaceOf, referencesOf } from './faults';

@@ -90,7 +90,7 @@ export class PlanIndex {
       ...(edits.some((e) => this.changesRanges(e)) ? rangeFaults(after) : []),
     ];
     if (faults.length === 0 && edits.some((e) => touchesMaps(e.kind, this.object(e.kind, e.id), e.value)))
-      faults.push(...mapFaults(after));
+      faults.push(...mapFaults(after, new Set(edits.map((e) => e.id))));
     return faults.map((f) => said(f, edits));
   }
 

@@ -4,7 +4,7 @@ import {
   PLAN_FORMAT,
   PLAN_VERSION,
   RowVersions,
-  planSchema,
+  storedPlan,
   type DraftKind,
   type ObjectKind,
   type Plan,
@@ -35,7 +35,7 @@ export async function loadPlan(connection: Reader): Promise<LoadedPlan | null> {
     const objects = await loadKind(connection, kind, own);
     document[KINDS[kind].list] = objects;
   }
-  return { plan: planSchema.parse(document), rowVersions: new RowVersions(rowVersions) };
+  return { plan: storedPlan(document), rowVersions: new RowVersions(rowVersions) };
 }
 
 async function loadKind(connection: Reader, kind: ObjectKind, rowVersions: Map<string, number>): Promise<unknown[]> {

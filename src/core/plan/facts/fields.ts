@@ -22,20 +22,41 @@ export const id = z
 /** A reference by id to another object of the plan. */
 export const ref = (target: string, meta: FieldMeta = {}) => id.clone().meta({ ...meta, ref: target });
 
-/** One line of text, trimmed, without control characters. */
+/**
+ * Signs that can't be seen and make a text look like another: controls, marks of direction, blanks without width; joiners only
+ * between signs that join (Unicode, chapters 9 and 23).
+ */
+const UNSEEN =
+  '\\u0000-\\u0008\\u000b\\u000c\\u000e-\\u001f\\u007f-\\u009f\\u00ad\\u061c\\u180e\\u200b\\u200e\\u200f\\u2028-\\u202e\\u2060-\\u206f\\ufeff';
+const JOINED = '[^\\u0000-\\u007f][\\u200c\\u200d](?=[^\\u0000-\\u007f])';
+const seen = (more: string) => new RegExp(`^(?:${JOINED}|[^${UNSEEN}${more}\\u200c\\u200d])*$`);
+const ONE_LINE = seen('\\t\\n\\r');
+const LINES = seen('');
+
+/** A text without the signs that can't be seen. */
+export const visible = (text: string): string =>
+  text.replace(
+    new RegExp(`[${UNSEEN}]|(?<![^\\u0000-\\u007f])[\\u200c\\u200d]|[\\u200c\\u200d](?![^\\u0000-\\u007f])`, 'g'),
+    '',
+  );
+
+const UNSEEN_SENTENCE = 'holds a sign that can’t be seen, such as a control character or a mark of direction';
+
+/** One line of text, trimmed, of signs that can be seen. */
 export const line = (most: number, least = 0) =>
   z
     .string()
     .trim()
     .min(least, least === 1 ? 'is empty; a text is needed here' : `has fewer than ${least} characters`)
     .max(most, `is longer than ${most} characters`)
-    .regex(/^[^\u0000-\u001f\u007f]*$/, 'holds a control character; plain text on one line is needed');
+    .regex(ONE_LINE, `${UNSEEN_SENTENCE}; plain text on one line is needed`);
 
 export const name = line(80, 1).meta({ title: 'Name' });
 
 export const note = z
   .string()
   .max(2000, 'is longer than 2000 characters')
+  .regex(LINES, UNSEEN_SENTENCE)
   .default('')
   .meta({ title: 'Note', description: 'Why this is as it is, for whoever comes next. Callers never hear it.' });
 

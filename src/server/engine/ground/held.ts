@@ -4,7 +4,7 @@ import {
   PlanIndex,
   RowVersions,
   emptyPlan,
-  planSchema,
+  storedPlan,
   planWith,
   sharing,
   upgradeDocument,
@@ -203,5 +203,5 @@ async function readRevision(c: Reader, number: number): Promise<HeldPlan> {
   // Written by an older version of the program, perhaps; it was whole when it went live.
   const upgraded = upgradeDocument(JSON.parse(text.toString('utf8')));
   if (!upgraded.ok) throw new Error(`revision ${number}: ${upgraded.errors[0]!.sentence}`);
-  return hold({ plan: planSchema.parse(upgraded.document), rowVersions: new RowVersions() }, number);
+  return hold({ plan: storedPlan(upgraded.document), rowVersions: new RowVersions() }, number);
 }
