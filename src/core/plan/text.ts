@@ -1,4 +1,4 @@
-import { parse } from 'yaml';
+import { LineCounter, isScalar, parseDocument, visit } from 'yaml';
 
 /** Longest texts that are read: JSON is read fast, YAML slowly. */
 const MOST_JSON = 64_000_000;
@@ -30,13 +30,32 @@ export function readText(text: string): TextResult {
       return refused('broken-file', `This is no JSON: ${(e as Error).message.slice(0, 120)}.`);
   }
   try {
-    return { ok: true, document: parse(text, { maxAliasCount: 0, prettyErrors: false }) as unknown };
+    return { ok: true, document: fromYaml(text) };
   } catch (e) {
     return refused(
       'broken-file',
       `This is neither JSON nor YAML: ${(e as Error).message.split('\n')[0]!.slice(0, 120)}`,
     );
   }
+}
+
+/** YAML as a value. Keys that stand twice are found here: the package compares each with each. */
+function fromYaml(text: string): unknown {
+  const lines = new LineCounter();
+  const document = parseDocument(text, { uniqueKeys: false, prettyErrors: false, lineCounter: lines });
+  if (document.errors[0]) throw document.errors[0];
+  visit(document, {
+    Map: (_, { items }) => {
+      const seen = new Set<unknown>();
+      for (const { key } of items) {
+        if (!isScalar(key)) continue;
+        if (seen.has(key.value))
+          throw new Error(`line ${lines.linePos(key.range?.[0] ?? 0).line}: the key ${String(key.value)} stands twice`);
+        seen.add(key.value);
+      }
+    },
+  });
+  return document.toJS({ maxAliasCount: 0 }) as unknown;
 }
 
 function refused(code: string, sentence: string): TextResult {
