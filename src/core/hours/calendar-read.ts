@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import { RRule } from 'rrule';
 import { piecesOf, WEEKDAYS } from './calendar-write';
 import { dateOf, dayOf, weekdayOf } from './date';
 import type { Hours, Notice } from './hours';
@@ -10,6 +11,13 @@ const MOST_TEXT = 5_000_000;
 const MOST_EVENTS = 10_000;
 /** Instances of one recurrence that are spelt out as dates, and the days ahead of its start that are looked at. */
 const MOST_INSTANCES = 400;
+/** Frequencies of opening hours (RFC 5545, section 3.3.10); those by the second to the hour are none. */
+const OFTEN: ReadonlySet<string> = new Set(['DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY']);
+/** What a recurrence costs of them at least, and one that never comes. */
+const LEAST_CHARGED = 50;
+const NEVER_CHARGED = 2000;
+/** Dates of all recurrences together that are spelt out. */
+const MOST_DATES = 20_000;
 
 export interface CalendarRead {
   hours: Hours;
@@ -75,6 +83,8 @@ function timedOf(event: ICAL.Component, clock: Clock): Timed | string {
   if (!start || !(startTime instanceof ICAL.Time)) return `${label} has no start and is left out.`;
   const endTime = event.getFirstPropertyValue('dtend');
   const rule = event.getFirstPropertyValue('rrule');
+  if (rule instanceof ICAL.Recur && (!OFTEN.has(rule.freq) || isOftenADay(rule)))
+    return `${label} recurs ${rule.freq.toLowerCase()}, more often than any opening hours; it is left out.`;
   const categories = event
     .getAllProperties('categories')
     .flatMap((p) => p.getValues().map((v) => String(v).toLowerCase()));
@@ -198,7 +208,10 @@ class Fitting {
       const to = from + wall.to - wall.from;
       if (to > 2 * DAY_MINUTES)
         this.notCarried.push(`${e.summary} on ${dateOf(day)} is open for more than two days; it is cut.`);
-      this.exceptions.set(day, [...(this.exceptions.get(day) ?? []), { from, to: Math.min(to, 2 * DAY_MINUTES) }]);
+      const span = { from, to: Math.min(to, 2 * DAY_MINUTES) };
+      const known = this.exceptions.get(day);
+      if (known) known.push(span);
+      else this.exceptions.set(day, [span]);
     }
   }
 
@@ -238,17 +251,21 @@ class Fitting {
     return known;
   }
 
+  /** how many dates may still be spelt out */
+  private left = MOST_DATES;
+
   /** Wall minutes at which a recurrence begins, as far as they are spelt out. */
   private instances(e: Timed, first: number): number[] {
-    const iterator = e.rule!.iterator(
-      ICAL.Time.fromDateTimeString(new Date(first * MINUTE).toISOString().slice(0, 19)),
-    );
-    const out: number[] = [];
-    for (let next = iterator.next(); next && out.length < MOST_INSTANCES; next = iterator.next()) {
-      const wall = wallOf(next);
-      if (!e.except.includes(wall)) out.push(wall);
-    }
-    if (out.length === MOST_INSTANCES)
+    const except = new Set(e.except);
+    const most = Math.min(MOST_INSTANCES, this.left);
+    const out = datesOf(e.rule!, first, most + except.size)
+      .filter((wall) => !except.has(wall))
+      .slice(0, most);
+    // Looking for dates that never come is work too.
+    this.left = Math.max(0, this.left - (out.length === 0 ? NEVER_CHARGED : Math.max(out.length, LEAST_CHARGED)));
+    if (this.left === 0)
+      this.notCarried.push(`Up to ${MOST_DATES} dates are spelt out; those after them are left out.`);
+    else if (out.length === MOST_INSTANCES)
       this.notCarried.push(
         `${e.summary} goes on after ${dateOf(Math.floor(out.at(-1)! / DAY_MINUTES))}; later dates are left out.`,
       );
@@ -274,6 +291,53 @@ class Fitting {
     this.exceptions.set(day, merged(wall));
   }
 }
+
+/** Years after its beginning that a recurrence is looked at; a day of a year that falls on a weekday comes within 28. */
+const mostYears = (rule: ICAL.Recur) => (rule.freq === 'YEARLY' ? 30 : 10);
+
+/** The parts of a daily rule that days are chosen by (RFC 5545, section 3.3.10). */
+const OF_DAYS = new Set(['BYMONTH', 'BYMONTHDAY', 'BYDAY']);
+
+/** A daily recurrence day by day; the package looks at each of its days as long as at a whole year of other rules. */
+function dailyDates(rule: ICAL.Recur, first: number, last: number, most: number): number[] {
+  const parts = rule.parts as Record<string, (string | number)[] | undefined>;
+  const within = (part: string, ...values: (string | number)[]) =>
+    !parts[part] || parts[part].some((v) => values.includes(v));
+  const out: number[] = [];
+  const step = Math.max(1, rule.interval) * DAY_MINUTES;
+  const count = rule.count ?? Infinity;
+  for (let at = first; at <= last && out.length < Math.min(most, count); at += step) {
+    const date = new Date(at * MINUTE);
+    const days = new Date(Date.UTC(date.getUTCFullYear(), date.getUTCMonth() + 1, 0)).getUTCDate();
+    const day = date.getUTCDate();
+    if (
+      within('BYMONTH', date.getUTCMonth() + 1) &&
+      within('BYMONTHDAY', day, day - days - 1) &&
+      within('BYDAY', WEEKDAYS[weekdayOf(Math.floor(at / DAY_MINUTES))]!)
+    )
+      out.push(at);
+  }
+  return out;
+}
+
+/** The first wall minutes of a recurrence, up to `most`; ends also where none ever comes. */
+function datesOf(rule: ICAL.Recur, first: number, most: number): number[] {
+  const begin = new Date(first * MINUTE);
+  const last = new Date(Date.UTC(begin.getUTCFullYear() + mostYears(rule), begin.getUTCMonth(), begin.getUTCDate()));
+  const options = RRule.parseString(rule.toString());
+  const until = options.until && options.until < last ? options.until : last;
+  if (rule.freq === 'DAILY') return dailyDates(rule, first, until.getTime() / MINUTE, most);
+  const out: number[] = [];
+  new RRule({ ...options, dtstart: begin, until }).all((date) => {
+    out.push(date.getTime() / MINUTE);
+    return out.length < most;
+  });
+  return out;
+}
+
+/** Whether a daily rule names times of its days or chooses among them: several times a day, which no opening hours do. */
+const isOftenADay = (rule: ICAL.Recur) =>
+  rule.freq === 'DAILY' && !Object.keys(rule.parts).every((p) => OF_DAYS.has(p));
 
 /** Days of a plain weekly or daily rule without an end; null for any other rule. */
 function weeklyDays(rule: ICAL.Recur, firstDay: number): number[] | null {

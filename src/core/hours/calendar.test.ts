@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { clockOf, dayOf, partition, readCalendar, writeCalendar, type Hours, type Notice } from '.';
+import { clockOf, dateOf, dayOf, partition, readCalendar, writeCalendar, type Hours, type Notice } from '.';
 import { spans, week } from '../../../tests/support/hours';
 
 const FROM = dayOf('2027-01-01')!;
@@ -146,5 +146,60 @@ describe('E10: hours as iCalendar (RFC 5545) and back', () => {
     );
     const read = readCalendar(many, 'UTC');
     expect(read.ok ? 'read' : read.sentence).toContain('at most 10000');
+  });
+});
+
+describe('recurrences that mean harm, or never come', () => {
+  const event = (rule: string, i = 0) =>
+    [
+      'BEGIN:VEVENT',
+      `UID:${i}`,
+      `DTSTART;TZID=Europe/London:20260105T${String(i % 24).padStart(2, '0')}0000`,
+      `DTEND;TZID=Europe/London:20260105T${String(i % 24).padStart(2, '0')}3000`,
+      `RRULE:${rule}`,
+      'CATEGORIES:exception',
+      'END:VEVENT',
+    ].join('\r\n');
+  const calendar = (...events: string[]) =>
+    ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:x', ...events, 'END:VCALENDAR'].join('\r\n');
+  const datesIn = (text: string) => {
+    const read = readCalendar(text, 'Europe/London');
+    if (!read.ok) throw new Error(read.sentence);
+    return { dates: [...read.read.hours.exceptions.keys()].map(dateOf).sort(), notCarried: read.read.notCarried };
+  };
+
+  it.each([
+    'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30',
+    'FREQ=MONTHLY;BYMONTH=4;BYMONTHDAY=31',
+    'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30',
+    'FREQ=YEARLY;BYDAY=MO;BYSETPOS=99',
+  ])('%s ends without a date', (rule) => expect(datesIn(calendar(event(rule))).dates).toEqual([]));
+
+  it.each(['FREQ=SECONDLY', 'FREQ=MINUTELY;INTERVAL=7', 'FREQ=HOURLY', 'FREQ=DAILY;BYHOUR=1,2,3'])(
+    '%s is more often than opening hours, and said to be left out',
+    (rule) => {
+      const { dates, notCarried } = datesIn(calendar(event(rule)));
+      expect(dates).toEqual([]);
+      expect(notCarried.join()).toMatch(/more often than any opening hours/);
+    },
+  );
+
+  it('many of them are spelt out so far, and what is left out is said', () => {
+    const many = Array.from({ length: 1000 }, (_, i) => event('FREQ=DAILY;INTERVAL=2;COUNT=300', i));
+    const { dates, notCarried } = datesIn(calendar(...many));
+    expect(dates.length).toBeGreaterThan(100);
+    expect(notCarried.join()).toMatch(/Up to 20000 dates are spelt out/);
+  });
+
+  // Dates as RFC 5545 itself lists them for such rules (section 3.8.5.3), begun in 2026.
+  it.each<[string, string[]]>([
+    ['FREQ=DAILY;INTERVAL=10;COUNT=5', ['2026-01-05', '2026-01-15', '2026-01-25', '2026-02-04', '2026-02-14']],
+    ['FREQ=DAILY;BYMONTH=1;BYDAY=TU,TH;COUNT=4', ['2026-01-06', '2026-01-08', '2026-01-13', '2026-01-15']],
+    ['FREQ=DAILY;BYMONTHDAY=-1;COUNT=3', ['2026-01-31', '2026-02-28', '2026-03-31']],
+    ['FREQ=MONTHLY;BYDAY=1FR;COUNT=3', ['2026-02-06', '2026-03-06', '2026-04-03']],
+    ['FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29;COUNT=2', ['2028-02-29', '2032-02-29']],
+    ['FREQ=WEEKLY;INTERVAL=2;BYDAY=MO;UNTIL=20260202T000000Z', ['2026-01-05', '2026-01-19', '2026-02-02']],
+  ])('%s is as the standard reads it', (rule, wanted) => {
+    expect(datesIn(calendar(event(rule))).dates).toEqual(wanted);
   });
 });
