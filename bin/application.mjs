@@ -59,7 +59,7 @@ export async function startGround(set, options) {
       'Bringing the database up to date',
     );
     runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
-    return { set, env, database, log: openLog(set.data) };
+    return { set, env, database, log: await openLog(set.data) };
   } catch (e) {
     await database.stop();
     throw e;

@@ -1,13 +1,14 @@
 // The log of a run: what our processes say, line by line, in files under the data folder that are turned over by size.
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { createStream } from 'rotating-file-stream';
 
 const MOST_SIZE = '10M';
 const MOST_FILES = 6;
 
 /** Opens the log of a data folder; gives where it is, and what takes a stream of text into it. */
-export function openLog(data) {
+export async function openLog(data) {
+  // Not there before packages are installed.
+  const { createStream } = await import('rotating-file-stream');
   const folder = join(data, 'log');
   const file = createStream('polydrome.log', { path: folder, size: MOST_SIZE, maxFiles: MOST_FILES });
   // A full disk must not end what runs.
