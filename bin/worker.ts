@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
+import { watchMemory } from '@/server/jobs/agreement';
 import { heartbeat } from '@/server/jobs/heartbeat';
 import { LANES, type Lane } from '@/server/jobs/jobs';
 import { workOnce } from '@/server/jobs/worker';
@@ -48,7 +49,9 @@ async function work(lane: Lane): Promise<void> {
 }
 
 const silent = heartbeat('worker');
+const unwatched = watchMemory();
 void Promise.all(LANES.map(work)).finally(() => {
   silent();
+  unwatched();
   return closePool();
 });

@@ -117,6 +117,8 @@ export const planFacts = {
       revision: z.number(),
       engine: z.boolean(),
       worker: z.boolean(),
+      /** whether the engine held what the tables hold when they were last compared */
+      memory: z.boolean().nullable(),
     }),
   },
   openapi: { summary: 'This document', right: null, answer: z.record(z.string(), z.unknown()) },

@@ -178,3 +178,37 @@ describe('importing a sheet', () => {
     expect(csv.text).toContain(String(farida!.name));
   });
 });
+
+describe('what is secret in a sheet', () => {
+  it('is told in no answer, kept in the clear nowhere, and gone with the file when it is used', async () => {
+    const pins = ['918273', '645546', '112293'];
+    const row = (i: number, pin: string, more = '') =>
+      `${2190 + i},Secret Person ${i},North Quay,,yes,${pin},${more}\r\n`;
+    const csv = HEAD + row(0, pins[0]!) + row(1, pins[1]!, 'No such team') + row(2, pins[2]!);
+    const kept = await boss.file('/imports?name=secrets.csv', csv);
+    const connection = await database();
+    const count = async (sql: string) =>
+      Number((await connection.query<import('mysql2').RowDataPacket[]>(sql))[0][0]!.n);
+    const file = `FROM import_file WHERE id = '${kept.body.id}'`;
+    expect(await count(`SELECT COUNT(*) AS n ${file}`)).toBe(1);
+    for (const pin of pins) expect(await count(`SELECT INSTR(content, '${pin}') AS n ${file}`)).toBe(0);
+    const run = async (what: string, settings: object) => {
+      const asked = await boss.post<{ job: string }>(`/imports/${kept.body.id}/${what}`, settings);
+      const job = await ended(boss, asked.body.job);
+      return { job, text: JSON.stringify(job) };
+    };
+    const checked = await run('check', { class: 'staff' });
+    expect(checked.job.result.counts).toMatchObject({ wrong: 1 });
+    expect(checked.text).toMatch(/Secret Person 1.*•••/);
+    const applied = await run('apply', { class: 'staff', leaveOut: [2] });
+    expect(applied.job.state).toBe('done');
+    for (const { text } of [checked, applied]) expect(pins.filter((pin) => text.includes(pin))).toEqual([]);
+    expect(await count(`SELECT COUNT(*) AS n ${file}`)).toBe(0);
+    for (const pin of pins) {
+      const told = `INSTR(COALESCE(result, ''), '${pin}') + INSTR(input, '${pin}')`;
+      expect(await count(`SELECT COUNT(*) AS n FROM job WHERE ${told} > 0`)).toBe(0);
+    }
+    await connection.end();
+    await boss.post('/edits/undo');
+  });
+});

@@ -6,8 +6,10 @@ export function parseCsv(text: string): string[][] {
   const signs = [...text.replace(/^\uFEFF/, '')];
   for (let i = 0; i < signs.length; i++) {
     const sign = signs[i]!;
-    if (quoted && sign === '"' && signs[i + 1] === '"') ((cell += '"'), i++);
-    else if (sign === '"') quoted = !quoted;
+    if (quoted && sign === '"' && signs[i + 1] === '"') {
+      cell += '"';
+      i++;
+    } else if (sign === '"') quoted = !quoted;
     else if (!quoted && (sign === ',' || sign === '\n')) {
       rows.at(-1)!.push(cell);
       cell = '';

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { RRule } from 'rrule';
+import * as rrule from 'rrule';
 import { piecesOf, WEEKDAYS } from './calendar-write';
 import { dateOf, dayOf, weekdayOf } from './date';
 import type { Hours, Notice } from './hours';
@@ -7,6 +7,9 @@ import { DAY_MINUTES, merged, type Span } from './week';
 import { clockOf, momentOf, wallAt, type Clock } from './zone';
 
 const MINUTE = 60_000;
+// Node sees the package's CommonJS face, whose names hang on its default; bundlers see the other one.
+const { RRule } = 'default' in rrule ? (rrule.default as typeof rrule) : rrule;
+
 const MOST_TEXT = 5_000_000;
 const MOST_EVENTS = 10_000;
 /** Instances of one recurrence that are spelt out as dates, and the days ahead of its start that are looked at. */

@@ -62,6 +62,14 @@ export async function engineAlive(signal: AbortSignal): Promise<boolean> {
   }
 }
 
+/** The checksum of the draft as a thread of the engine holds it, also for processes that answer their own questions. */
+export const engineDraft = (lane: Lane): Promise<AnswerOf<'draftSum'>> =>
+  client()
+    .ask<AnswerOf<'draftSum'>>('draftSum', { input: {} }, lane)
+    .catch((e: unknown) => {
+      throw errorOf(e as Wrong);
+    });
+
 /** Answers in this process from now on: for the worker, commands and tests. */
 export function askHere(asker: Asker): void {
   held.polydromeAsker = asker;

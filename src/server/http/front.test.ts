@@ -162,6 +162,24 @@ describe('what the front refuses', () => {
       /^HTTP\/1\.1 400 /,
     );
   });
+
+  it('a head that comes drop by drop, without keeping anybody else waiting', async () => {
+    const begun = Date.now();
+    const slow = new Promise<string>((done) => {
+      let text = '';
+      const line = connect(port, '127.0.0.1', () => line.write('GET / HTTP/1.1\r\nHost: localhost\r\n'));
+      const drip = setInterval(() => line.write('X-Slow: 1\r\n'), 500);
+      line.on('data', (d) => (text += String(d)));
+      line.on('close', () => {
+        clearInterval(drip);
+        done(text);
+      });
+      line.on('error', () => undefined);
+    });
+    expect((await asked('/api/v1/health')).status).toBe(200);
+    expect(await slow).toMatch(/^HTTP\/1\.1 408 /);
+    expect(Date.now() - begun).toBeLessThan(20_000);
+  }, 30_000);
 });
 
 describe('while nothing renders pages', () => {

@@ -12,7 +12,7 @@ import { segmentsOf } from './paths';
 export function frontServer(api: RequestListener, pages: string, hosts: readonly string[] = []): Server {
   const served = new Set([...HOSTS, ...hosts]);
   const proxy = createProxyServer({ target: { socketPath: pages, host: 'localhost' } });
-  const server = createServer((request, response) => {
+  const server = createServer(LIMITS, (request, response) => {
     const path = /^[^?#]*/.exec(request.url ?? '/')![0];
     const segments = segmentsOf(path);
     const wrong = segments
@@ -25,6 +25,7 @@ export function frontServer(api: RequestListener, pages: string, hosts: readonly
       response.destroy();
     });
   });
+  server.maxConnections = MOST_CONNECTIONS;
   // In development the page tells its changes over a web socket.
   if (process.env.NODE_ENV === 'development')
     server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
@@ -32,6 +33,16 @@ export function frontServer(api: RequestListener, pages: string, hosts: readonly
     });
   return server;
 }
+
+/** How much of a head is read, and how long a request may take to come; what is slower than that means harm or is broken. */
+const LIMITS = {
+  maxHeaderSize: 16 * 1024,
+  headersTimeout: 10_000,
+  requestTimeout: 120_000,
+  keepAliveTimeout: 30_000,
+  connectionsCheckingInterval: 2_000,
+};
+const MOST_CONNECTIONS = 2000;
 
 interface Wrong {
   status: number;

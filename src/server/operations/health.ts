@@ -26,29 +26,33 @@ interface Looked {
   draft: number;
   live: number;
   worker: number | null;
+  memory: string | null;
 }
 
 async function looked(): Promise<Looked> {
   const [found] = await reading((c) =>
-    rows<{ draft: number; live: number; silent: number | null }>(
+    rows<{ draft: number; live: number; silent: number | null; memory: string | null }>(
       c,
       `SELECT (SELECT version FROM draft WHERE id = 1) AS draft,
          (SELECT COALESCE(MAX(number), 0) FROM revision) AS live,
-         (SELECT TIMESTAMPDIFF(SECOND, at, UTC_TIMESTAMP(3)) FROM heartbeat WHERE part = 'worker') AS silent`,
+         (SELECT TIMESTAMPDIFF(SECOND, at, UTC_TIMESTAMP(3)) FROM heartbeat WHERE part = 'worker') AS silent,
+         (SELECT part FROM heartbeat WHERE part LIKE 'memory-%' ORDER BY at DESC LIMIT 1) AS memory`,
     ),
   );
-  return { draft: Number(found!.draft), live: Number(found!.live), worker: found!.silent };
+  return { draft: Number(found!.draft), live: Number(found!.live), worker: found!.silent, memory: found!.memory };
 }
 
 /** Whether application and database work, where draft and live stand, and which parts beside them answer. */
 export async function health() {
   const engine = engineAlive(AbortSignal.timeout(ENGINE_MS));
-  const { draft, live, worker } = await within(WITHIN_MS, looked());
+  const { draft, live, worker, memory } = await within(WITHIN_MS, looked());
   return {
     ok: true as const,
     draftVersion: draft,
     revision: live,
     engine: await engine,
     worker: worker !== null && worker <= SILENT_SECONDS,
+    // Null before it was first compared.
+    memory: memory === null ? null : memory === 'memory-agrees',
   };
 }

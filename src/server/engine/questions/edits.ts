@@ -250,6 +250,11 @@ export function packed({ draft, live }: Given): {
   };
 }
 
+/** The checksum of the draft as this thread holds it, and the version that it is of. */
+export function draftSum({ draft }: Given): { version: number; sum: string } {
+  return { version: draft.version, sum: createHash('sha256').update(planText(draft.plan)).digest('hex') };
+}
+
 /** The whole plan as text: the draft, live or a revision. */
 export async function planDocument(given: Given, { of }: { of: string }): Promise<Uint8Array> {
   const held = of === 'draft' ? given.draft : of === 'live' ? given.live : await given.revision(Number(of));
