@@ -90,7 +90,7 @@ describe('the history', () => {
     ['kind=person', "t.object_kind = 'person'", []],
     ['kind=person&object=told-3', "t.object_kind = 'person' AND t.object_id = 'told-3'", []],
     ['kind=organisation', "t.object_kind = 'organisation'", []],
-    ['kind=no-such-kind', '1 = 0', []],
+    ['kind=nosuchkind', '1 = 0', []],
   ])('asked for %s shows what the database finds, and no acts about access', async (query, where, values) => {
     const entries = await all(query);
     expect(entries).toHaveLength(await counted('journal', where, values));

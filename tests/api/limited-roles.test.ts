@@ -111,4 +111,32 @@ describe.each(NAMES)('as %s', (name) => {
     const text = await told(name, path);
     expect(unseen.get(name)!.filter((n) => text.includes(n))).toEqual([]);
   });
+
+  it.each<[string, unknown]>([
+    ['/bulk/preview', { of: { ledger: 'extension', ids: ['e-2101', 'e-3001'] }, change: { ringSeconds: 31 } }],
+    ['/bulk/preview', { of: { ledger: 'person', ids: ['p-2101', 'p-3001'] }, change: { language: 'sv' } }],
+    ['/bulk/preview', { of: { ledger: 'extension', filter: '21', facets: {}, sort: '' }, change: { ringSeconds: 31 } }],
+    ['/numbers/assign/preview', { numbers: ['n-441632960160'], extensions: ['e-2101', 'e-3001'] }],
+    ['/numbers/assign/preview', { site: 'north-quay', count: 3 }],
+    ['/numbers/read', { text: '+44 1632 960101', country: 'GB' }],
+    ['/people/p-2101/move/preview', { site: 'larkspur' }],
+    ['/people/p-3001/move/preview', { site: 'north-quay' }],
+    ['/people/p-3001/same-as', { other: 'p-2101' }],
+    ['/people/p-2101/leave', {}],
+    ['/ledgers/number/landings', { ids: ['n-441632960101', 'n-441632960102'] }],
+    ['/trace', { from: '3001', dial: '2102', at: 'now', of: 'draft' }],
+    [
+      '/edits',
+      {
+        edits: [
+          { kind: 'person', id: 'p-2101', rowVersion: 1, value: { id: 'p-2101', name: 'X', site: 'north-quay' } },
+        ],
+      },
+    ],
+  ])('what %s answers to %j names nothing that lies outside', async (path, body) => {
+    const sent = await clients.get(name)!.post(path, body);
+    expect([path, sent.status >= 500]).toEqual([path, false]);
+    const text = JSON.stringify(sent.body);
+    expect(unseen.get(name)!.filter((n) => text.includes(n))).toEqual([]);
+  });
 });

@@ -1,7 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { RowDataPacket } from 'mysql2';
 import { migrate, statementsOf } from '@/server/db/migrate';
 import { database } from '../support/api';
@@ -20,6 +20,8 @@ afterAll(async () => {
   await c.query(`DROP DATABASE ${NAME}`);
   await c.end();
 });
+
+jest.setTimeout(60_000);
 
 describe('migrations', () => {
   it('run once, and meet a crash after any step without harm', async () => {

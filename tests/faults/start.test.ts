@@ -182,4 +182,18 @@ describe('the start command', () => {
       ),
     ).toEqual([]);
   });
+
+  it('gives up a process that dies three times within a minute, stops everything, and says why', async () => {
+    const run = start();
+    await until(() => run.said().includes('runs at'));
+    for (let death = 1; death <= 3; death++) {
+      await until(() => ours().some(({ line }) => line.includes('worker.mjs')), 20);
+      process.kill(ours().find(({ line }) => line.includes('worker.mjs'))!.pid, 'SIGKILL');
+      await until(() => run.said().split('The worker ended').length > death, 20);
+    }
+    expect(await run.ended).toBe(1);
+    expect(run.said()).toMatch(/The worker ended 3 times within a minute \(SIGKILL\)/);
+    expect(ours()).toEqual([]);
+    expect(await health()).toBeNull();
+  });
 });

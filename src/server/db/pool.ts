@@ -56,6 +56,8 @@ function pool(): Pool {
 /** Longest that one statement may take without a sign of life. */
 const MOST_QUERY_MS = 15_000;
 
+const timed = (sql: string) => ({ sql, timeout: MOST_QUERY_MS });
+
 const GONE = new Set([
   'ECONNREFUSED',
   'ECONNRESET',
@@ -78,13 +80,13 @@ function isGone(e: unknown): boolean {
 
 /** Runs a prepared statement and gives its rows. */
 export async function rows<T = Row>(connection: Reader, sql: string, values: readonly SqlValue[] = []): Promise<T[]> {
-  const [result] = await connection.execute<RowDataPacket[]>({ sql, timeout: MOST_QUERY_MS }, values as SqlValue[]);
+  const [result] = await connection.execute<RowDataPacket[]>(timed(sql), values as SqlValue[]);
   return result as unknown as T[];
 }
 
 /** Runs a prepared statement that changes rows; gives how many it touched. Only what `writing` hands out can be given. */
 export async function change(connection: Writer, sql: string, values: readonly SqlValue[] = []): Promise<number> {
-  const [result] = await connection.execute<ResultSetHeader>({ sql, timeout: MOST_QUERY_MS }, values as SqlValue[]);
+  const [result] = await connection.execute<ResultSetHeader>(timed(sql), values as SqlValue[]);
   return result.affectedRows;
 }
 
@@ -152,12 +154,12 @@ export async function reading<T>(work: (connection: Reader) => Promise<T>): Prom
 export async function snapshot<T>(work: (connection: Reader) => Promise<T>): Promise<T> {
   const once = () =>
     connected(async (c) => {
-      await c.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
-      await c.query('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY');
+      await c.query(timed('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ'));
+      await c.query(timed('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY'));
       try {
         return await work(asReader(c));
       } finally {
-        await c.query('COMMIT').catch(() => undefined);
+        await c.query(timed('COMMIT')).catch(() => undefined);
       }
     });
   try {
@@ -184,18 +186,18 @@ export async function writing<T>(
     let begun = false;
     try {
       return await connected(async (c) => {
-        await c.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
-        await c.beginTransaction();
+        await c.query(timed('SET TRANSACTION ISOLATION LEVEL READ COMMITTED'));
+        await c.query(timed('START TRANSACTION'));
         begun = true;
         let result: T;
         try {
           result = await inside.run('transaction', () => work(c as unknown as Writer));
         } catch (e) {
-          await c.rollback().catch(() => undefined);
+          await c.query(timed('ROLLBACK')).catch(() => undefined);
           throw e;
         }
         try {
-          await c.query({ sql: 'COMMIT', timeout: MOST_QUERY_MS });
+          await c.query(timed('COMMIT'));
         } catch (e) {
           throw isGone(e) ? new OutcomeUnknown(e) : e;
         }
