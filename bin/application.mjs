@@ -69,12 +69,15 @@ export async function startGround(set, options) {
 /** Deaths within `DEATHS_MS` after which a process is no longer started again. */
 const MOST_DEATHS = 3;
 const DEATHS_MS = 60_000;
+const FIRST_PAUSE_MS = 200;
+const STEADY_MS = 5_000;
 
 /** Starts a process that is started again, after a growing pause, when it ends by itself; `over` comes when that is given up. */
 function keepRunning(what, start, mostDeaths) {
   let stopped = false;
-  let pause = 200;
+  let pause = FIRST_PAUSE_MS;
   let child = start();
+  let since = Date.now();
   let deaths = [];
   let giveUp;
   const over = new Promise((done) => (giveUp = done));
@@ -85,10 +88,12 @@ function keepRunning(what, start, mostDeaths) {
       deaths = [...deaths.filter((at) => at > Date.now() - DEATHS_MS), Date.now()];
       if (deaths.length >= mostDeaths) return giveUp(`${what} ended ${deaths.length} times within a minute (${how}).`);
       console.error(`${what} ended (${how}); it is started again.`);
+      // What ran well for a while is no process that can't start.
+      pause = Date.now() - since > STEADY_MS ? FIRST_PAUSE_MS : Math.min(pause * 2, 10_000);
       await new Promise((done) => setTimeout(done, pause));
-      pause = Math.min(pause * 2, 10_000);
       if (stopped) return;
       child = start();
+      since = Date.now();
       watch();
     });
   watch();
