@@ -33,6 +33,7 @@ const config = [
     },
   },
   { files: ['bin/**/*.mjs', 'tests/**/*.ts'], rules: { 'no-restricted-syntax': 'off' } },
+  { files: ['tests/support/soaking.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { ignores: ['.next/**', '.build/**', '.data*/**', 'next-env.d.ts', 'docs/**'] },
 ];
 

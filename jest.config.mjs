@@ -22,6 +22,7 @@ const shared = {
   moduleNameMapper: {
     '^libphonenumber-js/max$': '<rootDir>/node_modules/libphonenumber-js/max/index.js',
     '^@/(.*)$': '<rootDir>/src/$1',
+    ...(process.env.POLYDROME_SOAK ? { '^fast-check$': '<rootDir>/tests/support/soaking.cjs' } : {}),
   },
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
 };
