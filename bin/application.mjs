@@ -133,10 +133,9 @@ export function keepDatabase(ground, { pause = 500, mostDeaths = MOST_DEATHS } =
   let deaths = [];
   let giveUp;
   const over = new Promise((done) => (giveUp = done));
-  const watch = () =>
-    ground.database.process.once('exit', async (code, signal) => {
+  const ended = async (how) => {
+    for (;;) {
       if (stopped) return;
-      const how = signal ?? `exit code ${code}`;
       deaths = [...deaths.filter((at) => at > Date.now() - DEATHS_MS), Date.now()];
       if (deaths.length >= mostDeaths)
         return giveUp(
@@ -147,12 +146,20 @@ export function keepDatabase(ground, { pause = 500, mostDeaths = MOST_DEATHS } =
       if (stopped) return;
       try {
         ground.database = await startDatabase(ground.set);
-        watch();
+        return watch();
       } catch (e) {
-        giveUp(e.message);
+        // It may have died while it was being started.
+        how = e.message;
       }
-    });
-  watch();
+    }
+  };
+  const watch = () => {
+    const { process } = ground.database;
+    const how = () => process.signalCode ?? `exit code ${process.exitCode}`;
+    if (process.exitCode !== null || process.signalCode !== null) return ended(how());
+    process.once('exit', () => void ended(how()));
+  };
+  void watch();
   return {
     over,
     stop: () => {

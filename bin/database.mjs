@@ -130,7 +130,7 @@ function secretFile(data, name, bytes = 24) {
 async function connected(process_, socketPath, password, data) {
   const { createConnection } = await import('mysql2/promise');
   for (let tries = 0; tries < 150; tries++) {
-    if (process_.exitCode !== null) break;
+    if (process_.exitCode !== null || process_.signalCode !== null) break;
     try {
       return await createConnection({ socketPath, user: 'root', password });
     } catch (e) {

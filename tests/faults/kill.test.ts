@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import fc from 'fast-check';
@@ -6,6 +6,7 @@ import { planText, type Plan } from '@/core/plan';
 import { closePool, snapshot } from '@/server/db/pool';
 import { loadPlan } from '@/server/db/load-plan';
 import { Client, admin, database } from '../support/api';
+import { processOf } from '../support/processes';
 
 /*
  * Each process is killed at moments that nobody chose, under writers that go on: what was acknowledged is there, what was not is
@@ -24,20 +25,10 @@ beforeAll(async () => {
 });
 afterAll(closePool);
 
-/** Processes of the application under test, and of no other on this machine. */
-function pidOf(victim: Victim): number | null {
-  if (victim === 'database') return Number(readFileSync(join(process.env.POLYDROME_DATA!, 'mysql.pid'), 'utf8'));
-  for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p))) {
-    try {
-      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').trim();
-      const port = `POLYDROME_PORT=${process.env.POLYDROME_PORT}\0`;
-      if (line.endsWith(victim) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(port)) return Number(pid);
-    } catch {
-      // It has ended meanwhile.
-    }
-  }
-  return null;
-}
+const pidOf = (victim: Victim): number | null =>
+  victim === 'database'
+    ? Number(readFileSync(join(process.env.POLYDROME_DATA!, 'mysql.pid'), 'utf8'))
+    : processOf(victim);
 
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 

@@ -1,8 +1,8 @@
-import { readFileSync, readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn } from '../support/api';
 import { ADMIN, BASE, fill, openBrowser, signedIn, visit, waitForText } from '../support/browser';
+import { killed, processOf } from '../support/processes';
 
 /* The process that renders pages dies, and the one that answers the API: what is typed stays, and all goes on by itself. */
 
@@ -18,27 +18,6 @@ beforeAll(async () => {
 });
 afterAll(() => browser.close());
 
-/** A process of the application under test, and of no other on this machine, by the end of its command line. */
-function processOf(end: string): number | null {
-  for (const pid of readdirSync('/proc').filter((p) => /^\d+$/.test(p))) {
-    try {
-      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8').replace(/\0+$/, '');
-      const port = `POLYDROME_PORT=${process.env.POLYDROME_PORT}\0`;
-      if (line.endsWith(end) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(port)) return Number(pid);
-    } catch {
-      // It has ended meanwhile.
-    }
-  }
-  return null;
-}
-
-function kill(end: string): number {
-  const pid = processOf(end);
-  if (pid === null) throw new Error(`nothing runs as ${end}`);
-  process.kill(pid, 'SIGKILL');
-  return pid;
-}
-
 async function until(what: () => Promise<boolean>): Promise<void> {
   for (let i = 0; i < 200; i++) {
     if (await what().catch(() => false)) return;
@@ -52,7 +31,7 @@ const pagesAnswer = () => until(async () => (await fetch(`${BASE}/sign-in`)).ok)
 describe('the process that renders pages is killed', () => {
   it('the API goes on, edits are kept, and the next page comes by itself', async () => {
     await visit(page, '/people/p-3013');
-    kill('polydrome pages');
+    killed('polydrome pages');
     const [health, asked] = await Promise.all([boss.get('/health'), boss.get('/ask?text=2101 > 2104')]);
     expect([health.status, asked.status]).toEqual([200, 200]);
     await fill(page, '[data-field=name]', 'Typed Without Pages');
@@ -65,7 +44,7 @@ describe('the process that renders pages is killed', () => {
   });
 
   it('a page asked for meanwhile is refused plainly, not left hanging', async () => {
-    kill('polydrome pages');
+    killed('polydrome pages');
     const begun = Date.now();
     const got = await fetch(`${BASE}/people`, { headers: { accept: 'text/html' }, redirect: 'manual' });
     // It may have been started again already.
@@ -79,7 +58,7 @@ describe('the web process is killed', () => {
   it('what was typed meanwhile is kept and saved when it is back', async () => {
     await pagesAnswer();
     await visit(page, '/people/p-3014');
-    const before = kill('.build/web.mjs');
+    const before = killed('.build/web.mjs');
     await fill(page, '[data-field=name]', 'Typed Without Web');
     await page.keyboard.press('Tab');
     await until(async () => (await boss.get('/health')).status === 200);
