@@ -4,7 +4,7 @@ import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind } fr
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { keepSecret, strongPassword } from '@/server/access/secrets';
-import { closePool, writing } from '@/server/db/pool';
+import { closePool, reading, writing } from '@/server/db/pool';
 import { readVersions } from '@/server/db/versions';
 import { applyEdits, goLive, type Edit } from '@/server/draft';
 import { ask } from '@/server/engine';
@@ -24,7 +24,7 @@ async function main(): Promise<void> {
   for (const [signIn, name, role, password] of DEMO_PASSWORDS)
     accounts.set(signIn, await ensureAccount(signIn, name, role, password, true));
   const colleague = await ensureAccount('m.oduya', 'M. Oduya', 'administrator', null);
-  if ((await readVersions()).live > 0) return;
+  if ((await reading(readVersions)).live > 0) return;
   const actor = (account: string, name: string): Actor => ({
     account,
     name,
@@ -52,18 +52,18 @@ async function main(): Promise<void> {
       })),
     ),
   ];
-  if ((await readVersions()).draft === 0) await applyEdits(farida, edits);
+  if ((await reading(readVersions)).draft === 0) await applyEdits(farida, edits);
   await writing(async (c) => {
     for (const e of plan.extensions)
       if (e.kind !== 'virtual') await keepSecret(c, farida, e.id, 'sip-password', strongPassword());
   });
-  await goLive(farida, (await readVersions()).draft, 'The company as it was taken over');
+  await goLive(farida, (await reading(readVersions)).draft, 'The company as it was taken over');
   await changeOne(oduya, 'extension', 'e-2108', { ringSeconds: 40 });
   await changeOne(farida, 'inboundRoute', 'in-free', {
     name: 'Bookings freephone',
     note: 'All ten freephone numbers, until the queue is ready.',
   });
-  await goLive(farida, (await readVersions()).draft, 'Longer ringing at the bookings desk');
+  await goLive(farida, (await reading(readVersions)).draft, 'Longer ringing at the bookings desk');
 
   await changeOne(farida, 'extension', 'e-2109', { name: 'Sorin Vael-Rask' });
   await changeOne(farida, 'number', 'n-441632960150', { note: 'Kept for the new joiner.' });

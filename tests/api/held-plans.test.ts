@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { OBJECT_KINDS, objectsOf } from '@/core/plan';
-import { closePool } from '@/server/db/pool';
+import { closePool, reading } from '@/server/db/pool';
 import { readVersions } from '@/server/db/versions';
 import { Ground } from '@/server/engine/ground/held';
 import { Client, admin, rowVersion, type Document } from '../support/api';
@@ -23,7 +23,7 @@ async function noted(note: string) {
     value: { ...person, note },
   };
   expect((await boss.post('/edits', { edits: [edit] })).status).toBe(200);
-  return readVersions();
+  return reading(readVersions);
 }
 
 const noteIn = (both: Awaited<ReturnType<Ground['now']>>) =>
@@ -48,7 +48,7 @@ describe('held plans', () => {
 
   it('answer all parts of a page from the versions that it began with', async () => {
     const ground = new Ground();
-    const begun = await readVersions();
+    const begun = await reading(readVersions);
     const first = await ground.now(begun);
     const one = await noted('one');
     const two = await noted('two');
@@ -69,7 +69,7 @@ describe('held plans', () => {
     const ground = new Ground();
     await noted('goes live');
     const before = await ground.now();
-    const { draft } = await readVersions();
+    const { draft } = await reading(readVersions);
     expect((await boss.post('/live', { draftVersion: draft, note: 'held' })).status).toBe(200);
     const after = await ground.now();
     expect(after.live.plan).toBe(before.draft.plan);
@@ -78,7 +78,7 @@ describe('held plans', () => {
 
   it('leave things as they were', async () => {
     await noted(String(person.note));
-    const { draft } = await readVersions();
+    const { draft } = await reading(readVersions);
     expect((await boss.post('/live', { draftVersion: draft, note: 'as it was' })).status).toBe(200);
   });
 });

@@ -121,7 +121,7 @@ export async function sessionActor(token: string, address: string, now = new Dat
   }
   if (idleMilliseconds > 15_000)
     await writing((c) => change(c, 'UPDATE session SET last_seen_at = ? WHERE token_hash = ?', [now, hashed]));
-  const role = await roleById(found.role);
+  const role = await reading((c) => roleById(c, found.role));
   return (
     role && {
       account: found.id,
@@ -140,7 +140,7 @@ export async function accountActor(account: string, address: string): Promise<Ac
   const [found] = await reading((c) =>
     rows<AccountRow>(c, 'SELECT * FROM account WHERE id = ? AND blocked_at IS NULL', [account]),
   );
-  const role = found && (await roleById(found.role));
+  const role = found && (await reading((c) => roleById(c, found.role)));
   return role ? { account, name: found.name, signIn: found.sign_in, role, address, via: 'session' } : null;
 }
 

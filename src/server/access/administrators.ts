@@ -41,12 +41,12 @@ export async function addAdministrator(
   input: z.output<typeof newAdministratorSchema>,
 ): Promise<{ id: string; password: string }> {
   demand(actor, 'administer');
-  await needRole(input.role);
   const password = strongPassword();
   const hashed = await hash(password, ARGON);
   const id = uuid();
   try {
     await writing(async (c) => {
+      await needRole(c, input.role);
       await change(
         c,
         'INSERT INTO account (id, sign_in, name, role, password_hash, demo, must_change, created_at) VALUES (?, ?, ?, ?, ?, 0, 1, ?)',
@@ -75,7 +75,7 @@ export async function changeAdministrator(
 ): Promise<void> {
   demand(actor, 'administer');
   await writing(async (c) => {
-    if (input.role !== undefined) await needRole(input.role, c);
+    if (input.role !== undefined) await needRole(c, input.role);
     await holdAccounts(c);
     const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [id]);
     if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
@@ -138,6 +138,6 @@ export async function changeOwnPassword(
   });
 }
 
-async function needRole(id: string, connection?: Reader): Promise<void> {
-  if (!(await roleById(id, connection))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
+async function needRole(c: Reader, id: string): Promise<void> {
+  if (!(await roleById(c, id))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
 }

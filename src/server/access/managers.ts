@@ -12,7 +12,7 @@ export async function demandManager(c: Writer): Promise<void> {
     'SELECT DISTINCT role FROM account WHERE password_hash IS NOT NULL AND blocked_at IS NULL',
   );
   for (const { role: id } of all) {
-    const role = await roleById(id, c);
+    const role = await roleById(c, id);
     if (role && mayEverywhere({ role }, 'administer')) return;
   }
   throw new Refused(

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { grantSchema } from '@/contract/rights';
-import { reading, rows, type Reader } from '../db/pool';
+import { rows, type Reader } from '../db/pool';
 import { READY_ROLES, type Role } from './rights';
 
 export type RoleRow = { id: string; name: string; grants: unknown };
@@ -12,10 +12,9 @@ export const fromRow = (r: RoleRow): Role => ({
 });
 
 /** A role by id; null when there is none (any more). */
-export async function roleById(id: string, connection?: Reader): Promise<Role | null> {
+export async function roleById(c: Reader, id: string): Promise<Role | null> {
   const ready = READY_ROLES.find((r) => r.id === id);
   if (ready) return ready;
-  const read = (c: Reader) => rows<RoleRow>(c, 'SELECT id, name, grants FROM role WHERE id = ?', [id]);
-  const [found] = await (connection ? read(connection) : reading(read));
+  const [found] = await rows<RoleRow>(c, 'SELECT id, name, grants FROM role WHERE id = ?', [id]);
   return found ? fromRow(found) : null;
 }

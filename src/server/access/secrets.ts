@@ -50,13 +50,12 @@ export function strongPassword(): string {
 }
 
 /** The version that the next secret of an owner gets. */
-export async function nextVersion(owner: string, purpose: SecretPurpose, connection?: Reader): Promise<number> {
-  const read = (c: Reader) =>
-    rows<{ version: number | null }>(c, 'SELECT MAX(version) AS version FROM secret WHERE owner = ? AND purpose = ?', [
-      owner,
-      purpose,
-    ]);
-  const [last] = await (connection ? read(connection) : reading(read));
+export async function nextVersion(c: Reader, owner: string, purpose: SecretPurpose): Promise<number> {
+  const [last] = await rows<{ version: number | null }>(
+    c,
+    'SELECT MAX(version) AS version FROM secret WHERE owner = ? AND purpose = ?',
+    [owner, purpose],
+  );
   return (last?.version ?? 0) + 1;
 }
 
@@ -68,7 +67,7 @@ export async function keepSecret(
   purpose: SecretPurpose,
   plain: string,
 ): Promise<number> {
-  const version = await nextVersion(owner, purpose, connection);
+  const version = await nextVersion(connection, owner, purpose);
   const value = purpose === 'pin' ? Buffer.from(await hash(plain, pinHashing())) : seal(plain, `${owner} ${purpose}`);
   await change(
     connection,

@@ -20,12 +20,12 @@ export async function makeApiToken(
   input: { name: string; role: string; days: number | null },
 ): Promise<{ id: string; token: string }> {
   demand(actor, 'administer');
-  if (!(await roleById(input.role))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
   const token = PREFIX + newToken();
   const id = uuid();
   const now = new Date();
   const until = input.days === null ? null : new Date(now.getTime() + input.days * 86_400_000);
   await writing(async (c) => {
+    if (!(await roleById(c, input.role))) throw new Refused(422, 'no-such-role', 'There is no such role.', 'role');
     await change(
       c,
       'INSERT INTO api_token (id, name, account, role, token_hash, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
@@ -89,7 +89,10 @@ export async function tokenActor(token: string, address: string): Promise<Actor 
       new Date(now.getTime() - 60_000),
     ]),
   );
-  const [own, makers] = [await roleById(found.role as string), await roleById(found.makers as string)];
+  const [own, makers] = await reading(async (c) => [
+    await roleById(c, found.role as string),
+    await roleById(c, found.makers as string),
+  ]);
   // Whoever made it may have lost rights since; a token never has more than they.
   const role = own && makers && narrowed(own, makers);
   return (

@@ -1,4 +1,4 @@
-import { reading, rows, type Reader } from './pool';
+import { rows, type Reader } from './pool';
 
 /** Where draft and live stand. */
 export interface Versions {
@@ -10,13 +10,11 @@ export interface Versions {
 }
 
 /** Where draft and live stand, in one query. */
-export async function readVersions(connection?: Reader): Promise<Versions> {
-  const read = (c: Reader) =>
-    rows<Record<keyof Versions, number>>(
-      c,
-      `SELECT (SELECT version FROM draft WHERE id = 1) AS draft, COALESCE(r.number, 0) AS live, COALESCE(r.draft_version, 0) AS liveDraft
-       FROM (SELECT 1) one LEFT JOIN revision r ON r.number = (SELECT MAX(number) FROM revision)`,
-    );
-  const [found] = await (connection ? read(connection) : reading(read));
+export async function readVersions(c: Reader): Promise<Versions> {
+  const [found] = await rows<Record<keyof Versions, number>>(
+    c,
+    `SELECT (SELECT version FROM draft WHERE id = 1) AS draft, COALESCE(r.number, 0) AS live, COALESCE(r.draft_version, 0) AS liveDraft
+     FROM (SELECT 1) one LEFT JOIN revision r ON r.number = (SELECT MAX(number) FROM revision)`,
+  );
   return { draft: Number(found!.draft), live: Number(found!.live), liveDraft: Number(found!.liveDraft) };
 }

@@ -1,6 +1,7 @@
 import { KINDS, type ObjectKind } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
 import { keepSecret, nextVersion, showSecret, strongPassword, type SecretPurpose } from '../access/secrets';
+import { reading } from '../db/pool';
 import { applyEdits, type EditResult } from '../draft';
 import { ask } from '../engine';
 
@@ -34,7 +35,7 @@ export async function setPassword(actor: Actor, kind: WithPassword, id: string, 
   const { value, rowVersion } = await ask('one', { reader: actor, kind, id });
   if (rowVersion === null)
     throw new Refused(404, 'no-such-object', `There is no such ${KINDS[kind].word} in the draft.`);
-  const version = await nextVersion(id, purpose);
+  const version = await reading((c) => nextVersion(c, id, purpose));
   const edit = { kind, id, rowVersion, value: { ...value, [field]: { version } } as Record<string, unknown> };
   return applyEdits(actor, [edit], {
     inside: async (c) => {

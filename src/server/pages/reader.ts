@@ -4,12 +4,13 @@ import { cache } from 'react';
 import { sessionActor } from '../access/accounts';
 import type { Actor } from '../access/rights';
 import { SESSION_COOKIE } from '../access/session-cookie';
+import { reading } from '../db/pool';
 import { readVersions } from '../db/versions';
 import { ask, type AnswerOf, type InputOf, type QuestionName } from '../engine';
 import { addressOf } from '../http/request';
 
 /** Where draft and live stand as a page begins: read once for all of its parts. */
-const pageVersions = cache(() => readVersions());
+const pageVersions = cache(() => reading(readVersions));
 
 /** Asks the engine for a page: whatever comes meanwhile, all parts of it are of one version. */
 export async function askForPage<N extends QuestionName>(name: N, input: InputOf<N>): Promise<AnswerOf<N>> {

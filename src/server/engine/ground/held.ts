@@ -99,7 +99,7 @@ export class Ground {
     const newest = this.recent.at(-1);
     // Ahead of what is held: brought just so far, and not to where others have got meanwhile.
     const exactly = newest && wanted && wanted.draft >= newest.draft.version && wanted.live >= newest.live.version;
-    const at = exactly ? wanted : await readVersions();
+    const at = exactly ? wanted : await reading(readVersions);
     if (!newest || !isOf(newest, at))
       await snapshot(async (c) => {
         const inside = exactly ? wanted : await readVersions(c);
