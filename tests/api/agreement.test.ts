@@ -50,6 +50,7 @@ describe('memory and tables', () => {
       expect(await compareMemory()).toBe('differs');
       await lookAtMemory();
       expect((await boss.get<{ memory: boolean }>('/health')).body.memory).toBe(false);
+      expect(await boss.page('/')).toContain('is not what its tables hold');
     } finally {
       await sql.query("UPDATE person SET name = ? WHERE id = 'p-3012'", [was!.name]);
       await sql.end();
@@ -62,5 +63,6 @@ describe('memory and tables', () => {
     expect(await compareMemory(async (lane) => ({ ...(await engineDraft(lane)), version: -1 }))).toBe('not told');
     await lookAtMemory();
     expect((await boss.get<{ memory: boolean }>('/health')).body.memory).toBe(true);
+    expect(await boss.page('/')).not.toContain('is not what its tables hold');
   });
 });

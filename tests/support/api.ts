@@ -45,6 +45,10 @@ export class Client {
     return { status: response.status, body: (json ? await response.json() : {}) as Answer<T>['body'] };
   }
 
+  /** What the server writes of a page. */
+  page = async (path: string): Promise<string> =>
+    (await fetch(`${BASE}${path}`, { headers: { ...this.headers, 'sec-fetch-site': 'none' } })).text();
+
   /** Sends a file as it is. */
   async file(path: string, content: string | Uint8Array): Promise<Answer<{ id: string }>> {
     const body = typeof content === 'string' ? content : Uint8Array.from(content);

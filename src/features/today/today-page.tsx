@@ -3,7 +3,7 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import type { Answer } from '@/contract';
-import { ActLink, PartTitle } from '@/ui/controls';
+import { ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
@@ -28,6 +28,7 @@ export interface TodayData {
   }[];
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
+  unsound: Promise<string[]>;
   problems: Promise<Answer<'problems'>>;
   emergency: Promise<
     {
@@ -105,6 +106,15 @@ export function TodayPage({ data }: { data: TodayData }) {
         </>
       }
     >
+      <Later of={data.unsound} waiting={null}>
+        {(sentences) =>
+          sentences.map((s) => (
+            <Box key={s} mb="14px">
+              <Wrong>{s}</Wrong>
+            </Box>
+          ))
+        }
+      </Later>
       <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="26px">
         <Box minW={0}>
           <PartTitle

@@ -56,3 +56,16 @@ export async function health() {
     memory: memory === null ? null : memory === 'memory-agrees',
   };
 }
+
+/** What of the application itself is not as it should be, in sentences for whoever administers it. */
+export async function unsound(): Promise<string[]> {
+  const { worker, memory } = await health();
+  return [
+    ...(worker ? [] : ['The worker has not been heard of for a while: imports and bulk edits wait until it is back.']),
+    ...(memory === false
+      ? [
+          'What the engine holds of the draft is not what its tables hold. Answers may be wrong until the application is started anew; the tables are right.',
+        ]
+      : []),
+  ];
+}

@@ -1,6 +1,7 @@
 import type { Actor } from '../access/rights';
 import { may } from '../access/rights';
 import { listRevisions } from '../draft';
+import { unsound } from '../operations/health';
 import { OUTSIDE_CALLER } from '@/core/analysis';
 import { forwardingAt } from '../state/forwarding';
 import { askForPage, pageActor } from './reader';
@@ -24,6 +25,7 @@ export async function todayData() {
     problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE }),
     emergency: askForPage('emergency', { reader, now }),
     forwarding: forwardings(reader, now),
+    unsound: may(reader, 'administer') ? unsound() : Promise.resolve([]),
     ask: examples(askAs, number),
   };
 }
