@@ -1,7 +1,7 @@
 import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode, type Extension } from '../plan';
 import { NO_ANSWER, UNREACHABLE } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
-import { hoursNow, type HoursNow } from '../exchange/hours-now';
+import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
 import { promptSeconds, spoken } from '../exchange/hear';
 import type { Menu, MenuRule } from '../exchange/menu-rules';
 import { chooseAt, menuOf } from './menu';
@@ -95,6 +95,13 @@ function modesOf(exchange: Exchange, object: Attendant): AttendantMode[] {
 type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: string };
 
 function modeNow(object: Attendant, moment: Moment): ModeNow {
+  const notice = noticeAt(moment.situation, object.id, moment.at);
+  if (notice)
+    return modeBy(moment.exchange, object, {
+      ...notice,
+      mode: 'notice',
+      why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}`,
+    });
   if (!object.hours) return { mode: 'open', why: 'it has no hours' };
   const { exchange } = moment;
   return modeBy(exchange, object, hoursNow(exchange, moment.situation, object.hours, moment.at));

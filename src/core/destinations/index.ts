@@ -21,6 +21,7 @@ import { timeSwitch } from './time-switch';
 export * from '../plan';
 export * from './offer';
 export { isMissing as attendantModeIsMissing } from './attendant';
+export { CALLED_BACK, JUST_RUNG } from './extension';
 export { keysOfName } from './names';
 
 export const BEHAVIOURS: { [K in DestinationKind]: Behaviour<ObjectOf[K]> } = {

@@ -13,7 +13,7 @@ for (const [key, letters] of Object.entries({
   for (const letter of letters) KEYS[letter] = key;
 
 /** Letters that stand apart from their base letter and have a spelling of their own. */
-const SPELT: Record<string, string> = { ß: 'ss', æ: 'ae', ø: 'o', đ: 'd', ł: 'l', þ: 'th', ð: 'd', œ: 'oe' };
+const SPELT: Record<string, string> = { ß: 'ss', æ: 'ae', ø: 'o', đ: 'd', ł: 'l', þ: 'th', ð: 'd', œ: 'oe', ı: 'i' };
 const UMLAUTS: Record<string, string> = { ä: 'ae', ö: 'oe', ü: 'ue' };
 
 /** Fewest letters of a name that are looked up. */
@@ -48,7 +48,7 @@ function folded(word: string, umlautsLong: boolean): string | null {
   for (const c of word) {
     if (/[-'’.]/.test(c)) continue;
     const base = (umlautsLong ? UMLAUTS[c] : undefined) ?? SPELT[c] ?? c.normalize('NFKD').replace(/\p{M}/gu, '');
-    if (!/^[a-z]+$/.test(base)) return null;
+    if (!/^[a-z]*$/.test(base)) return null;
     out += base;
   }
   return out;

@@ -10,8 +10,14 @@ export type Onward =
   /** `part`: which step of a reach plan, or 1 for just the phone of an extension */
   | { type: 'destination'; id: string; part?: number }
   /** digits as dialled at the owner's phone, by the owner's forwarding */
-  | { type: 'forward'; digits: string; owner: string }
+  | { type: 'forward'; digits: string; owner: string; untaken?: Untaken }
   | { type: 'end'; outcome: 'failed' | 'refused'; cause: Cause };
+
+/** Where a forwarded call goes on when the outside phone does not press the key to take it. */
+export interface Untaken {
+  afterSeconds: number;
+  to: Onward;
+}
 
 /** A labelled way on: what happened, after how many seconds of being offered the call, and where it leads. */
 export interface WayOn {
@@ -58,17 +64,21 @@ export interface Moment {
   atSeconds: number;
   /** whether the caller is outside */
   outside: boolean;
+  /** whether that caller hides the number */
+  withheld: boolean;
   /** the site from which the call reaches us: the caller's, or that of the trunk it came by */
-  fromSite: string | null;
+  fromSite: string;
   /** keys that the caller still presses, in order, in seconds since the first symbol */
   keys: readonly { atSeconds: number; key: string }[];
+  /** why an outside phone would not ring, in a sentence: no rule takes it, a right is missing, no trunk; null when it does */
+  barred(leg: OutsideLeg): string | null;
 }
 
 /** What an hours object says at the moment asked about. */
 export type HoursAt = (hoursId: string) => HoursNow;
 
-/** What makes a call take a way: nothing, ringing, waiting, or a key of the caller. Cycles are judged by it. */
-export type Drive = 'none' | 'ring' | 'wait' | 'caller';
+/** What makes a call take a way: nothing, ringing, waiting, a key of the caller, or an answer. Cycles are judged by it. */
+export type Drive = 'none' | 'ring' | 'wait' | 'caller' | 'answered';
 
 /** One of all the ways on that a destination can take, whatever the situation. */
 export interface CourseWayOn {

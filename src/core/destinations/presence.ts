@@ -4,19 +4,32 @@ import type { Exchange } from '../exchange/exchange';
 import { mailboxOf } from './mailbox';
 import { leadOr, type CourseWayOn, type Moment, type WayOn } from './offer';
 
-/**
- * What the presence of an extension's person does to this call (RFC 4480, ENGINE E11): null when the state has no rule, or
- * its rule lets the phone ring.
- */
-export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
+/** The state that an extension's person is in and what it does to calls from where this one comes; null without one. */
+export function presenceAct(
+  extension: Extension,
+  moment: Pick<Moment, 'exchange' | 'situation' | 'outside'>,
+): { rule: PresenceRule; act: PresenceRule['internal']; to: string | null } | null {
   const { presence } = moment.situation;
   const state = presence?.[extension.id] ?? (extension.person ? presence?.[extension.person] : undefined);
   if (state === undefined) return null;
   const rule = moment.exchange.plan.presenceRules.find((r) => r.activity === state || r.id === state);
   if (!rule) return null;
   const chosen = choiceOf(extension, rule, moment.exchange);
-  const act = moment.outside ? chosen.outside : chosen.internal;
-  const to = moment.outside ? chosen.outsideTo : chosen.internalTo;
+  return {
+    rule,
+    act: moment.outside ? chosen.outside : chosen.internal,
+    to: moment.outside ? chosen.outsideTo : chosen.internalTo,
+  };
+}
+
+/**
+ * What the presence of an extension's person does to this call (RFC 4480, ENGINE E11): null when the state has no rule, or
+ * its rule lets the phone ring.
+ */
+export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
+  const found = presenceAct(extension, moment);
+  if (!found) return null;
+  const { rule, act, to } = found;
   const whose = moment.outside ? 'outside' : 'internal';
   const way = (what: string, onward: WayOn['to']): WayOn => ({
     when: rule.name,

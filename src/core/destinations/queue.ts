@@ -1,12 +1,22 @@
 import type { Queue } from '../plan';
 import { BUSY, NO_ANSWER, UNREACHABLE } from '../exchange/cause';
+import { noticeAt } from '../exchange/hours-now';
 import { promptSeconds, spoken } from '../exchange/hear';
 import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type WayOn } from './offer';
-import { phoneObstacle } from './phone';
+import { memberObstacle } from './member';
 
 /** A queue takes a caller on entry, unless nobody is signed in or too many wait; then time or a key may lead on. */
 export const queue: Behaviour<Queue> = {
   offer(object, moment) {
+    const notice = noticeAt(moment.situation, object.id, moment.at);
+    if (notice?.leadsTo)
+      return passes(
+        object,
+        'notice',
+        `Notice ${notice.id} holds at ${object.name} and leads elsewhere.`,
+        leadOr(notice.leadsTo, UNREACHABLE),
+        'notice-leads',
+      );
     const signedIn = signedInAgents(object, moment);
     if (signedIn.length === 0)
       return passes(
@@ -16,9 +26,10 @@ export const queue: Behaviour<Queue> = {
         leadOr(object.nobodySignedIn, UNREACHABLE),
         'queue-nobody',
       );
-    const free = signedIn.filter((id) => phoneObstacle(moment.exchange.extensions.get(id)!, moment) === null);
+    const free = signedIn.filter((id) => memberObstacle(moment.exchange.extensions.get(id)!, moment) === null);
     const waiting = moment.situation.queues?.find((q) => q.id === object.id)?.waiting ?? 0;
-    if (object.mostWaiting !== null && free.length === 0 && waiting >= object.mostWaiting)
+    // Whoever would be served at once does not wait: an agent is free for each before and one more (ENGINE E11).
+    if (object.mostWaiting !== null && waiting >= object.mostWaiting && free.length <= waiting)
       return passes(
         object,
         'full',
@@ -55,7 +66,7 @@ function passes(
   when: string,
   sentence: string,
   to: WayOn['to'],
-  code: 'queue-nobody' | 'queue-full',
+  code: 'queue-nobody' | 'queue-full' | 'notice-leads',
 ): Offer {
   return { landing: null, code, sentence, way: { when, afterSeconds: 0, to, code, sentence } };
 }

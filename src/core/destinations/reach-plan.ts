@@ -1,7 +1,17 @@
 import type { Extension, OutsideNumber, ReachPlan, ReachStep } from '../plan';
-import { NO_ANSWER } from '../exchange/cause';
+import { BUSY, NO_ANSWER, UNREACHABLE, type Cause } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
-import { leadOr, type Behaviour, type Moment, type Offer, type Onward } from './offer';
+import { JUST_RUNG } from './extension';
+import {
+  leadOr,
+  type Behaviour,
+  type CourseWayOn,
+  type Drive,
+  type Moment,
+  type Offer,
+  type Onward,
+  type OutsideLeg,
+} from './offer';
 import { answersWithin, phoneObstacle } from './phone';
 
 /** A reach plan rings a person's phones, outside ones included, step by step; each part is one step with those beside it. */
@@ -15,20 +25,28 @@ export const reachPlan: Behaviour<ReachPlan> = {
         landing: null,
         code: 'reach-over',
         sentence,
-        way: { when: 'no answer', afterSeconds: 0, to: endOf(plan), code: 'reach-over', sentence },
+        way: { when: 'no answer', afterSeconds: 0, to: endOf(plan, UNREACHABLE), code: 'reach-over', sentence },
       };
     }
-    return ring(plan, group, part, groups.length, moment);
+    return ring(plan, groups, part, moment);
   },
-  lands: (_plan, exchange, part) => (groupsOf(exchange, _plan)[part]?.length ?? 0) > 0,
+  lands: () => false,
   ways(plan, exchange, part) {
-    const next = nextOf(plan, part, groupsOf(exchange, plan).length);
-    const legs = (groupsOf(exchange, plan)[part] ?? []).flatMap((step) =>
-      step.outside
-        ? [{ when: 'rings outside', drive: 'ring' as const, to: { type: 'destination' as const, id: step.outside } }]
-        : [],
-    );
-    return [...legs, { when: 'no answer', drive: 'ring', to: next }, { when: 'unreachable', drive: 'none', to: next }];
+    const groups = groupsOf(exchange, plan);
+    const next = (cause: Cause) => nextOf(plan, part, groups.length, cause);
+    const phones = (groups[part] ?? []).map((step): CourseWayOn => ({
+      when: step.outside ? 'rings outside' : 'rings',
+      // Whoever answers has the call: this is no part of a circle.
+      drive: 'answered',
+      to: { type: 'destination', id: (step.extension ?? step.outside)!, part: step.extension ? JUST_RUNG : 0 },
+    }));
+    const onward = (when: string, drive: Drive, cause: Cause): CourseWayOn => ({ when, drive, to: next(cause) });
+    return [
+      ...phones,
+      onward('no answer', 'ring', NO_ANSWER),
+      onward('busy', 'none', BUSY),
+      onward('unreachable', 'none', UNREACHABLE),
+    ];
   },
 };
 
@@ -42,33 +60,70 @@ function groupsOf(exchange: Exchange, plan: ReachPlan): ReachStep[][] {
   return groups;
 }
 
-const endOf = (plan: ReachPlan): Onward => leadOr(plan.end, NO_ANSWER);
+/** Where a caller goes after the last step; why it ends where nothing is set. */
+const endOf = (plan: ReachPlan, cause: Cause): Onward => leadOr(plan.end, cause);
 
-function nextOf(plan: ReachPlan, part: number, count: number): Onward {
-  return part + 1 < count ? { type: 'destination', id: plan.id, part: part + 1 } : endOf(plan);
+function nextOf(plan: ReachPlan, part: number, count: number, cause: Cause): Onward {
+  return part + 1 < count ? { type: 'destination', id: plan.id, part: part + 1 } : endOf(plan, cause);
 }
 
-function ring(plan: ReachPlan, group: ReachStep[], part: number, count: number, moment: Moment): Offer {
+/** A step's phones that can ring now. */
+interface Ringing {
+  inside: { step: ReachStep; phone: Extension }[];
+  outside: { step: ReachStep; leg: OutsideLeg }[];
+  /** why outside phones do not ring, a sentence each */
+  barred: string[];
+  busy: boolean;
+}
+
+function ringing(plan: ReachPlan, group: readonly ReachStep[], moment: Moment): Ringing {
   const { exchange } = moment;
-  const inside = group.flatMap((step) => {
-    const phone = step.extension ? exchange.extensions.get(step.extension)! : null;
-    return phone && phoneObstacle(phone, moment) === null ? [{ step, phone }] : [];
-  });
-  const outside = group.flatMap((step) => (step.outside ? [{ step, number: numberOf(exchange, step.outside) }] : []));
-  const to = nextOf(plan, part, count);
+  const out: Ringing = { inside: [], outside: [], barred: [], busy: false };
+  const owner = ownerOf(exchange, plan)?.id ?? null;
+  for (const step of group) {
+    if (step.extension) {
+      const phone = exchange.extensions.get(step.extension)!;
+      const obstacle = phoneObstacle(phone, moment);
+      if (!obstacle) out.inside.push({ step, phone });
+      else if (obstacle.when === 'busy') out.busy = true;
+    } else if (step.outside) {
+      const { dial, id, name } = numberOf(exchange, step.outside);
+      const leg = { dial, number: id, owner, showsCaller: plan.showsCaller };
+      const barred = moment.barred(leg);
+      if (barred === null) out.outside.push({ step, leg });
+      else out.barred.push(`${name} does not ring: ${barred}`);
+    }
+  }
+  return out;
+}
+
+/** Why a plan ends that leads nowhere: it rang in vain, everybody is busy, or nobody is there (ENGINE E11). */
+function causeOf(plan: ReachPlan, groups: readonly ReachStep[][], moment: Moment): Cause {
+  const all = groups.map((group) => ringing(plan, group, moment));
+  if (all.some((r) => r.inside.length + r.outside.length > 0)) return NO_ANSWER;
+  return all.some((r) => r.busy) ? BUSY : UNREACHABLE;
+}
+
+function ring(plan: ReachPlan, groups: ReachStep[][], part: number, moment: Moment): Offer {
+  const { exchange } = moment;
+  const { inside, outside, barred } = ringing(plan, groups[part]!, moment);
+  const last = part + 1 === groups.length && plan.end === null;
+  const to = nextOf(plan, part, groups.length, last ? causeOf(plan, groups, moment) : NO_ANSWER);
+  const also = barred.map((sentence) => ({ code: 'reach-unreachable' as const, sentence }));
   if (inside.length + outside.length === 0) {
     const sentence = `No phone of step ${part + 1} of ${plan.name} can ring.`;
     return {
       landing: null,
       code: 'reach-unreachable',
       sentence,
+      also,
       way: { when: 'unreachable', afterSeconds: 0, to, code: 'reach-unreachable', sentence },
     };
   }
   const seconds = Math.max(...[...inside, ...outside].map((o) => o.step.seconds));
   const answering = inside.find(({ step, phone }) => answersWithin(moment, phone.id, step.seconds))?.phone;
-  const first = outside.find(({ step, number }) => answersWithin(moment, number.id, step.seconds));
-  const names = [...inside.map((i) => i.phone.name), ...outside.map((o) => o.number.name)].join(', ');
+  const first = outside.find(({ step, leg }) => answersWithin(moment, leg.number, step.seconds));
+  const names = [...inside.map((i) => i.phone.name), ...outside.map((o) => numberOf(exchange, o.leg.number).name)];
   const key = outside.some((o) => o.step.keyToTake) ? ' An outside phone presses a key to take the call.' : '';
   return {
     landing: answering
@@ -79,18 +134,10 @@ function ring(plan: ReachPlan, group: ReachStep[], part: number, count: number, 
           label: `${answering.digits} ${answering.name}`,
         }
       : null,
-    ...(!answering && first
-      ? {
-          outside: {
-            dial: first.number.dial,
-            number: first.number.id,
-            owner: ownerOf(exchange, plan)?.id ?? null,
-            showsCaller: plan.showsCaller,
-          },
-        }
-      : {}),
+    ...(!answering && first ? { outside: first.leg } : {}),
     code: 'reach-rings',
-    sentence: `${plan.name}, step ${part + 1}: ${names} for ${seconds} s.${key}`,
+    sentence: `${plan.name}, step ${part + 1}: ${names.join(', ')} for ${seconds} s.${key}`,
+    also,
     way: {
       when: 'no answer',
       afterSeconds: seconds,

@@ -1,20 +1,22 @@
 import type { Extension, RingGroup } from '../plan';
-import { BUSY, NO_ANSWER } from '../exchange/cause';
+import { BUSY, NO_ANSWER, UNREACHABLE } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
 import { leadOr, type Behaviour, type Moment, type Offer } from './offer';
-import { answersWithin, phoneObstacle } from './phone';
+import { memberObstacle } from './member';
+import { answersWithin } from './phone';
 
 /** A ring group rings every member it can reach, at once or in turn; busy and absent ones are passed over. */
 export const ringGroup: Behaviour<RingGroup> = {
   offer(group, moment) {
     const members = membersOf(group, moment.exchange);
-    const reachable = members.filter((m) => phoneObstacle(m, moment) === null);
+    const reachable = members.filter((m) => memberObstacle(m, moment) === null);
     return reachable.length > 0 ? rings(group, reachable, members.length, moment) : nobody(group, members, moment);
   },
   lands: (group, exchange) => membersOf(group, exchange).some((m) => m.kind !== 'virtual'),
   ways: (group) => [
     { when: 'no answer', drive: 'ring', to: leadOr(group.noAnswer, NO_ANSWER) },
     { when: 'busy', drive: 'none', to: leadOr(group.allBusy ?? group.noAnswer, BUSY) },
+    { when: 'unreachable', drive: 'none', to: leadOr(group.allBusy ?? group.noAnswer, UNREACHABLE) },
   ],
 };
 
@@ -43,16 +45,16 @@ function rings(group: RingGroup, reachable: Extension[], all: number, moment: Mo
 }
 
 function nobody(group: RingGroup, members: Extension[], moment: Moment): Offer {
-  const busy = members.some((m) => phoneObstacle(m, moment)!.when === 'busy');
+  const busy = members.some((m) => memberObstacle(m, moment)!.when === 'busy');
   const sentence =
     members.length === 0
       ? `${group.name} has no members.`
       : `No phone of ${group.name} can ring${busy ? ': all are busy or away' : ''}.`;
-  const to = leadOr(group.allBusy ?? group.noAnswer, BUSY);
+  const to = leadOr(group.allBusy ?? group.noAnswer, busy ? BUSY : UNREACHABLE);
   return {
     landing: null,
     code: 'group-nobody',
     sentence,
-    way: { when: 'busy', afterSeconds: 0, to, code: 'group-nobody', sentence },
+    way: { when: busy ? 'busy' : 'unreachable', afterSeconds: 0, to, code: 'group-nobody', sentence },
   };
 }

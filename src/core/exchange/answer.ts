@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { CALL_KINDS } from '../numbers/kinds';
+import { CALL_KINDS, type CallKind } from '../numbers/kinds';
 import { DESTINATION_KINDS, type DestinationKind } from '../plan';
+import type { Cause } from './cause';
 import { REASON_CODES } from './reasons';
 
 /** Places that a call only passes, or leaves by. */
@@ -31,6 +32,8 @@ const notTaken = z.strictObject({
   label: z.string(),
   code: z.enum(REASON_CODES),
   why: z.string(),
+  /** how many rules this speaks for, where several failed for one reason */
+  count: z.number().int().optional(),
 });
 export type NotTaken = z.output<typeof notTaken>;
 
@@ -47,6 +50,7 @@ const stepSchema = z.strictObject({
     'route',
     'feature',
     'destination',
+    'transfer',
     'end',
   ]),
   code: z.enum(REASON_CODES),
@@ -69,6 +73,24 @@ export type Outcome = z.output<typeof outcomeSchema>;
 const thenSchema = z.strictObject({ when: z.string(), afterSeconds: z.number(), lands: landingSchema });
 export type Then = z.output<typeof thenSchema>;
 
+/** How one call ended, before steps and rail are added. */
+export interface Ending {
+  outcome: Outcome;
+  lands: Landing | null;
+  then: Then[];
+  kind: CallKind | null;
+  rule: string | null;
+  trunk: string | null;
+  digitsSent: string | null;
+  shownNumber: string | null;
+  e164: string | null;
+  cause: Cause | null;
+  /** the identity that the trunk vouches for beside the shown number (RFC 3325), also when that is withheld */
+  asserted: string | null;
+  /** the number that a forwarded call names as having forwarded it (RFC 5806, RFC 7044) */
+  divertedBy: string | null;
+}
+
 /** The answer to one call (ENGINE E13; names and units as in CONTRACT). */
 export const traceSchema = z.strictObject({
   outcome: outcomeSchema,
@@ -81,6 +103,8 @@ export const traceSchema = z.strictObject({
   shownNumber: z.string().nullable(),
   e164: z.string().nullable(),
   cause: z.strictObject({ q850: z.number(), sip: z.number() }).nullable(),
+  asserted: z.string().nullable(),
+  divertedBy: z.string().nullable(),
   secondsWaited: z.number(),
   rail: z.array(railCell),
   /** doubts that the call itself shows, such as a caller ID its trunk does not own */

@@ -143,7 +143,9 @@ export function isFor(
   return open || isListed(exchange, rung, phone);
 }
 
+const NO_RULES: CompiledRung[] = [];
+
 /** The rules of the site's ladder, top to bottom; empty without a ladder. */
 export function ladderOf(exchange: Exchange, site: Site): CompiledRung[] {
-  return (site.ladder && exchange.rungsOf.get(site.ladder)) || [];
+  return (site.ladder && exchange.rungsOf.get(site.ladder)) || NO_RULES;
 }

@@ -24,6 +24,18 @@ export function noticesFor(situation: Situation, hoursId: string): (Notice & { l
     }));
 }
 
+/** The notice in force at one number, route, attendant or queue itself; of several the top one (ENGINE E10). */
+export function noticeAt(
+  situation: Situation,
+  of: string,
+  at: number,
+): { id: string; open: boolean; leadsTo: string | null } | null {
+  const found = situation.notices?.find(
+    (n) => n.of === of && Date.parse(n.from) <= at && (!n.until || at < Date.parse(n.until)),
+  );
+  return found ? { id: found.id, open: found.open, leadsTo: found.leadsTo ?? null } : null;
+}
+
 /** The state of an hours object at a moment, with the reason and until when it holds. */
 export function hoursNow(exchange: Exchange, situation: Situation, hoursId: string, at: number): HoursNow {
   const object = exchange.hours.get(hoursId)!;

@@ -4,4 +4,5 @@ export * from './cause';
 export * from './exchange';
 export * from './reasons';
 export * from './situation';
+export * from './situation-errors';
 export * from './taken';

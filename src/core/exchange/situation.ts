@@ -10,6 +10,8 @@ const moment = z.iso.datetime({ offset: true });
 export const FORWARD_WHEN = ['always', 'busy', 'no answer', 'unreachable'] as const;
 export type ForwardWhen = (typeof FORWARD_WHEN)[number];
 
+export const TRANSFER_KINDS = ['blind', 'attended'] as const;
+
 export const SWITCH_SETTINGS = ['open', 'closed', 'by hours'] as const;
 
 /**
@@ -30,6 +32,8 @@ export const situationSchema = z.strictObject({
         extension: id,
         when: z.enum(FORWARD_WHEN),
         to: digitsToDial,
+        /** an outside phone presses a key to take the call; else it goes on as unanswered */
+        keyToTake: z.boolean().optional(),
       }),
     )
     .optional(),
@@ -77,19 +81,49 @@ export const situationSchema = z.strictObject({
   /** notices, the stronger first; `until` missing or null: no end is set */
   notices: z
     .array(
-      z.strictObject({
-        id,
-        hours: id,
-        from: moment,
-        until: moment.nullable().optional(),
-        open: z.boolean(),
-        leadsTo: id.nullable().optional(),
-      }),
+      z
+        .strictObject({
+          id,
+          /** the hours object it belongs to, wherever that is asked */
+          hours: id.optional(),
+          /** or the one number, inbound route, attendant or queue at which it holds, before its own rules */
+          of: id.optional(),
+          from: moment,
+          until: moment.nullable().optional(),
+          open: z.boolean(),
+          leadsTo: id.nullable().optional(),
+        })
+        .refine((n) => (n.hours === undefined) !== (n.of === undefined), {
+          path: ['hours'],
+          message: 'and of: exactly one of both is needed',
+        }),
     )
     .optional(),
   /** emergency calls made lately: a callback to the number shown reaches the phone for 60 minutes */
   emergencyCalls: z.array(z.strictObject({ extension: id, shownNumber: z.string(), at: moment })).optional(),
+  /** calls sent on by those who took or made them; `to` is digits as `by` would dial them, or the id of a destination */
+  transfers: z
+    .array(
+      z.strictObject({
+        atSeconds: z.number().min(0),
+        by: id,
+        to: z.string().min(1).max(64),
+        kind: z.enum(TRANSFER_KINDS).default('blind'),
+      }),
+    )
+    .max(20)
+    .optional(),
+  /** calls in progress, by extension */
+  lines: z.array(z.strictObject({ extension: id, inUse: z.number().int().min(0).max(100) })).optional(),
   /** the PIN the caller enters when asked; any PIN here counts as the right one */
   pin: z.string().max(32).optional(),
 });
 export type Situation = z.output<typeof situationSchema>;
+export type Transfer = NonNullable<Situation['transfers']>[number];
+
+/** Whether a list of the situation names an extension, or the person at it. */
+export const isNamed = (
+  list: readonly string[] | undefined,
+  extension: { id: string; person: string | null },
+): boolean =>
+  list !== undefined && (list.includes(extension.id) || (extension.person !== null && list.includes(extension.person)));

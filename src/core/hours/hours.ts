@@ -50,17 +50,31 @@ export function holidayOn(hours: Hours, day: number): string | null {
   return hours.holidays.get(day) ?? (hours.yearly.size > 0 ? hours.yearly.get(dateOf(day).slice(5)) : null) ?? null;
 }
 
+/** How strongly a day is owned: by its week only, by a holiday, by an exception. */
+const enum Owned {
+  Week,
+  Holiday,
+  Exception,
+}
+
 /** What a day brings by itself: its spans, and what it is where they do not reach. */
-function dayPlan(
-  hours: Hours,
-  day: number,
-): { spans: readonly Span[]; open: HoursState; rest: HoursState; owns: boolean } {
+interface DayPlan {
+  spans: readonly Span[];
+  open: HoursState;
+  rest: HoursState;
+  owned: Owned;
+}
+
+/** Whether what began on one day goes on past midnight: a day that is owned is only entered by something stronger. */
+const entersFrom = (before: DayPlan, own: DayPlan) => own.owned === Owned.Week || before.owned > own.owned;
+
+function dayPlan(hours: Hours, day: number): DayPlan {
   const exception = hours.exceptions.get(day);
-  if (exception) return { spans: exception, open: EXCEPTION_OPEN, rest: EXCEPTION_CLOSED, owns: true };
+  if (exception) return { spans: exception, open: EXCEPTION_OPEN, rest: EXCEPTION_CLOSED, owned: Owned.Exception };
   const holiday = holidayOn(hours, day);
   if (holiday !== null)
-    return { spans: [], open: OPEN, rest: { open: false, mode: 'holiday', because: holiday }, owns: true };
-  return { spans: hours.week[weekdayOf(day)]!, open: OPEN, rest: CLOSED, owns: false };
+    return { spans: [], open: OPEN, rest: { open: false, mode: 'holiday', because: holiday }, owned: Owned.Holiday };
+  return { spans: hours.week[weekdayOf(day)]!, open: OPEN, rest: CLOSED, owned: Owned.Week };
 }
 
 /**
@@ -75,9 +89,12 @@ export function stateAt(hours: Hours, notices: readonly Notice[], at: number): H
   const minute = wall - day * DAY_MINUTES;
   const own = dayPlan(hours, day);
   const opens = own.spans.some((s) => s.from <= minute && minute < s.to);
-  if (own.owns) return opens ? own.open : own.rest;
   const before = dayPlan(hours, day - 1);
-  if (before.spans.some((s) => minute + DAY_MINUTES < s.to) && !(opens && before.open.mode === 'open'))
+  if (
+    entersFrom(before, own) &&
+    before.spans.some((s) => minute + DAY_MINUTES < s.to) &&
+    !(opens && before.open.mode === 'open')
+  )
     return before.open;
   return opens ? own.open : own.rest;
 }
@@ -95,7 +112,9 @@ function wallStretches(hours: Hours, fromDay: number, toDay: number): Stretch[] 
   for (let day = fromDay; day < toDay; day++) {
     const own = dayPlan(hours, day);
     const base = day * DAY_MINUTES;
-    const over = own.owns ? [] : before.spans.filter((s) => s.to > DAY_MINUTES).map((s) => s.to - DAY_MINUTES);
+    const over = !entersFrom(before, own)
+      ? []
+      : before.spans.filter((s) => s.to > DAY_MINUTES).map((s) => s.to - DAY_MINUTES);
     const overrun = Math.max(0, ...over);
     // What runs over from yesterday, then the day's own spans; where both are open the exception is the stronger.
     let at = 0;

@@ -22,7 +22,7 @@ export function fieldsOf(kind: ObjectKind): FieldFacts[] {
   let facts = cache.get(kind);
   if (!facts) {
     const shape = KINDS[kind].schema.shape as Record<string, z.ZodType>;
-    facts = Object.entries(shape).map(([field, schema]) => ({ field, ...unwrap(schema) }));
+    facts = Object.entries(shape).map(([field, schema]) => ({ field, ...factsOf(schema) }));
     cache.set(kind, facts);
   }
   return facts;
@@ -38,7 +38,8 @@ export function fitsTarget(target: RefTarget, kind: ObjectKind): boolean {
   return target === 'destination' ? KINDS[kind].called === true : target === kind;
 }
 
-function unwrap(schema: z.ZodType): Omit<FieldFacts, 'field'> {
+/** What one field's schema says of it. */
+export function factsOf(schema: z.ZodType): Omit<FieldFacts, 'field'> {
   let meta: FieldMeta = {};
   let nullable = false;
   let inner: z.ZodType = schema;

@@ -39,6 +39,7 @@ function exchangeFor(s: Settings, more: (d: ReturnType<typeof documentOf>) => vo
           fixedNumber: s.show === 'fixed' ? 'n300' : null,
         },
       ];
+      for (const n of d.numbers) n.state = 'active';
       Object.assign(d.extensions[0]!, { outgoingNumber: s.outgoing ? 'n102' : null });
       d.numbers.find((n) => n.id === 'n101')!.belongsTo = s.assigned ? 'e1' : null;
       d.sites[0]!.mainNumber = s.site ? 'n100' : null;

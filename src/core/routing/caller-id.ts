@@ -1,28 +1,10 @@
 import { writeNumber } from '../numbers';
-import type { Extension, PlanNumber, Rung, Trunk } from '../plan';
+import type { PlanNumber, Rung, Trunk } from '../plan';
 import { knownNumber } from '../exchange/exchange';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
+import type { Leg } from './leg';
 import { refTo, type Run } from './run';
-
-/** What a leg needs to know of the extension behind it. */
-export type LegOwner = Pick<
-  Extension,
-  'id' | 'name' | 'digits' | 'site' | 'person' | 'class' | 'outgoingNumber' | 'withholdNumber'
->;
-
-/** On whose behalf a call leaves. */
-export interface Leg {
-  /** the extension that dials or forwards; null for transit */
-  owner: LegOwner | null;
-  /** dialled at a phone, forwarded, led outside by the plan for a call from inside, or asked for by an outside caller */
-  origin: 'phone' | 'forward' | 'plan' | 'transit';
-  /** calling number of the outside caller of a forwarded or transit call; null when withheld or when there is none */
-  original: string | null;
-  cameBy: Trunk | null;
-  /** the trunk by which the whole call came in, whether or not its caller is shown */
-  entered?: Trunk | null;
-}
 
 interface Candidate {
   code: ReasonCode;
@@ -31,70 +13,121 @@ interface Candidate {
   why: string;
 }
 
-/**
- * The number shown to the called side (ENGINE E8), written as the trunk wants it; null when none is shown. Leaves a step,
- * and a doubt when the trunk does not own what it shows.
- */
-export function shownNumber(run: Run, leg: Leg, rung: Rung, trunk: Trunk): string | null {
-  const diverted = leg.origin !== 'phone' && leg.origin !== 'plan';
-  if (diverted && leg.cameBy) {
-    if (trunk.showsOriginalCaller) {
-      const text = leg.original ? written(run, leg.original, trunk) : null;
-      run.step(
-        'callerId',
-        'shown-original',
-        `${trunk.name} may show the original caller: ${text ?? 'number withheld'}.`,
-        { out: text },
-      );
-      return text;
-    }
-  }
-  const found = candidate(run, leg, rung, trunk);
-  const text = found.text ?? (found.e164 ? written(run, found.e164, trunk) : null);
-  run.step('callerId', found.code, `Shows ${text ?? 'no number'}: ${found.why}.`, {
-    out: text,
-    object: refTo('trunk', trunk),
-  });
-  if (diverted && leg.cameBy)
-    run.step(
-      'callerId',
-      'shown-diverted',
-      `${trunk.name} marks the call as diverted by ${leg.owner?.name ?? 'the exchange'}.`,
-    );
-  const owner = found.e164 ? run.exchange.numberByE164.get(found.e164) : undefined;
-  if (found.e164 && owner?.trunk !== trunk.id) {
-    const doubt = `${trunk.name} does not own ${found.e164}: the carrier may replace or refuse it.`;
-    run.doubts.push(doubt);
-    run.step('callerId', 'shown-not-owned', doubt, { object: refTo('trunk', trunk) });
-  }
-  return text;
+/** What the called side is shown, what is vouched for beside it, and who forwarded; all written as the trunk wants it. */
+export interface Shown {
+  shownNumber: string | null;
+  asserted: string | null;
+  divertedBy: string | null;
 }
 
-/** The first that is set, in the order of ENGINE E8. */
-function candidate(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Candidate {
-  const { numbers, numberOf, sites } = run.exchange;
-  const { owner } = leg;
+/**
+ * The number shown to the called side (ENGINE E8) and what stands beside it: the asserted identity (RFC 3325) and the mark
+ * of diversion (RFC 5806, RFC 7044). Leaves a step each, and a doubt when the trunk does not own what it shows.
+ */
+export function shownOn(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Shown {
+  const hidden = hiddenBy(run, leg, rung);
+  const original = leg.diverted && leg.entered !== null && leg.showsCaller && trunk.showsOriginalCaller;
+  const own = candidate(run, leg, rung, trunk);
+  const shown: Candidate = original
+    ? {
+        code: 'shown-original',
+        e164: leg.original,
+        text: null,
+        why: `${trunk.name} may show the original caller`,
+      }
+    : own;
+  const text = (c: Candidate) => c.text ?? (c.e164 ? written(run, c.e164, trunk) : null);
+  const shownNumber = hidden ? null : text(shown);
+  const said = hidden ?? shown;
+  run.step('callerId', said.code, `Shows ${shownNumber ?? 'no number'}: ${said.why}.`, {
+    out: shownNumber,
+    object: refTo('trunk', trunk),
+  });
+  const divertedBy = diversion(run, leg, trunk, original, text(own));
+  const asserted = assertedBy(run, trunk, text(shown));
+  if (!hidden && !original) notOwned(run, shown, trunk);
+  return { shownNumber, asserted, divertedBy };
+}
+
+function diversion(run: Run, leg: Leg, trunk: Trunk, original: boolean, by: string | null): string | null {
+  if (!leg.diverted || !leg.entered || original) return null;
+  const who = leg.owner?.name ?? 'the exchange';
+  const how = { nothing: '', diversion: ' (Diversion, RFC 5806)', history: ' (History-Info, RFC 7044)' };
+  const sentence =
+    trunk.diversionMark === 'nothing'
+      ? `${trunk.name} does not say that ${who} forwarded the call.`
+      : `${trunk.name} marks the call as diverted by ${who}${how[trunk.diversionMark]}.`;
+  run.step('callerId', 'shown-diverted', sentence, { object: refTo('trunk', trunk) });
+  return trunk.diversionMark === 'nothing' ? null : by;
+}
+
+function assertedBy(run: Run, trunk: Trunk, shown: string | null): string | null {
+  if (trunk.kind === 'isdn' || trunk.asserts === 'nothing') return null;
+  const main = trunk.asserts === 'main number' ? activeNumber(run, trunk.ownNumber) : undefined;
+  const asserted = trunk.asserts === 'main number' ? main && written(run, main.e164, trunk) : shown;
+  if (!asserted) return null;
+  run.step('callerId', 'asserted', `${trunk.name} vouches for ${asserted} beside it (RFC 3325).`, {
+    out: asserted,
+    object: refTo('trunk', trunk),
+  });
+  return asserted;
+}
+
+function notOwned(run: Run, shown: Candidate, trunk: Trunk): void {
+  if (!shown.e164 || run.exchange.numberByE164.get(shown.e164)?.trunk === trunk.id) return;
+  const doubt = `${trunk.name} does not own ${shown.e164}: the carrier may replace or refuse it.`;
+  run.doubts.push(doubt);
+  run.step('callerId', 'shown-not-owned', doubt, { object: refTo('trunk', trunk) });
+}
+
+/** A number of the plan while it takes calls: only then it may be shown. */
+export function activeNumber(run: Run, id: string | null | undefined): PlanNumber | undefined {
+  const number = id ? run.exchange.numbers.get(id) : undefined;
+  return number && isActive(number, run.exchange.sites.get(number.site)!, run.call.at) ? number : undefined;
+}
+
+/** Why nothing is shown: the caller withholds, on every outside leg, or the rule hides; null where something is. */
+function hiddenBy(run: Run, leg: Leg, rung: Rung): Candidate | null {
   const none = (code: ReasonCode, why: string): Candidate => ({ code, e164: null, text: null, why });
+  if (withholds(run)) return none('shown-withheld', 'the caller withholds it');
+  if (rung.show === 'hidden') return none('shown-hidden', `${rung.name} hides it`);
+  if (leg.owner?.withholdNumber && !leg.diverted) return none('shown-withheld', `${leg.owner.name} withholds it`);
+  return null;
+}
+
+/** Whether the one who calls hides the number: for this call, on every call, or from outside. */
+function withholds(run: Run): boolean {
+  const { from, withhold } = run.call;
+  if (withhold || run.withheld) return true;
+  if (from.type === 'extension') return run.exchange.extensions.get(from.id)!.withholdNumber;
+  return from.calling === null;
+}
+
+/** The first that is set and active, in the order of ENGINE E8 after what hides. */
+function candidate(run: Run, leg: Leg, rung: Rung, trunk: Trunk): Candidate {
+  const { numberOf, sites } = run.exchange;
+  const { owner } = leg;
   const number = (code: ReasonCode, n: PlanNumber, why: string): Candidate => ({ code, e164: n.e164, text: null, why });
-  const at = (id: string | null | undefined) => (id ? numbers.get(id) : undefined);
-  if (leg.origin === 'phone' && (run.call.withhold || run.withheld || owner?.withholdNumber))
-    return none('shown-withheld', 'the caller withholds it');
   if (rung.show === 'extension' && owner)
     return { code: 'shown-extension', e164: null, text: owner.digits, why: `${rung.name} shows the extension` };
-  if (rung.show === 'hidden') return none('shown-hidden', `${rung.name} hides it`);
-  const fixed = at(rung.show === 'fixed' ? rung.fixedNumber : null);
+  const fixed = activeNumber(run, rung.show === 'fixed' ? rung.fixedNumber : null);
   if (fixed) return number('shown-fixed', fixed, `${rung.name} shows one fixed number`);
-  const outgoing = at(owner?.outgoingNumber);
+  const outgoing = activeNumber(run, owner?.outgoingNumber);
   if (outgoing) return number('shown-outgoing', outgoing, `the outgoing number of ${owner!.name}`);
   const assigned = owner
     ? numberOf.get(owner.id)?.find((n) => isActive(n, sites.get(n.site)!, run.call.at))
     : undefined;
   if (assigned) return number('shown-assigned', assigned, `the number of ${owner!.name}`);
-  const main = at(owner ? sites.get(owner.site)!.mainNumber : null);
+  const main = activeNumber(run, owner ? sites.get(owner.site)!.mainNumber : null);
   if (main) return number('shown-site', main, `the main number of ${sites.get(owner!.site)!.name}`);
-  const own = at(trunk.ownNumber);
+  const own = activeNumber(run, trunk.ownNumber);
   if (own) return number('shown-trunk', own, `the main number of ${trunk.name}`);
-  return none('shown-none', 'none is set for the extension, its site or the trunk');
+  return {
+    code: 'shown-none',
+    e164: null,
+    text: null,
+    why: 'none is set for the extension, its site or the trunk',
+  };
 }
 
 /** An E.164 number in the form the trunk wants, as seen from where the trunk ends. */

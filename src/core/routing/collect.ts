@@ -10,7 +10,8 @@ import {
   type DialRule,
   type DialState,
 } from '../exchange/context';
-import { ending, type Ending, type Run } from './run';
+import type { Ending } from '../exchange/answer';
+import { ending, type Run } from './run';
 
 /** `rest` is what was dialled after the digits taken. */
 export type Collected = { rules: DialRule[]; digits: string; rest: string } | { ended: Ending };

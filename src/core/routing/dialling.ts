@@ -1,16 +1,40 @@
 import { DIALLED_KINDS } from '../plan';
 import { automatonOfLiterals, determinise, positionsOf } from '../digits';
 import { shortNumbersOf } from '../numbers';
-import { numberSpaceOf, objectsOf, type Extension, type FeatureCode, type Site } from '../plan';
+import { numberSpaceOf, objectsOf, type FeatureCode, type Rung, type Site } from '../plan';
 import type { DialContext, DialRule, Layer } from '../exchange/context';
 import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
+import { hoursNow } from '../exchange/hours-now';
+import type { Situation } from '../exchange/situation';
+import type { Caller } from './leg';
 import type { CompiledRung } from '../exchange/rung';
 
-/** The dialling context of a phone, made once for each group of phones that share it. */
-export function contextOf(exchange: Exchange, phone: Pick<Extension, 'person' | 'site'>): DialContext {
-  const site = exchange.sites.get(phone.site)!;
+/** The moment at which dialling starts, for rules that have hours (ENGINE E6). */
+export interface DialMoment {
+  at: number;
+  situation: Situation;
+}
+
+/** Whether a rule has hours that are closed at a moment; never where no moment is asked about. */
+export function isClosed(exchange: Exchange, rung: Pick<Rung, 'hours'>, moment: DialMoment | null): boolean {
+  return rung.hours !== null && moment !== null && !hoursNow(exchange, moment.situation, rung.hours, moment.at).open;
+}
+
+/**
+ * The dialling context of a phone at a moment, made once for each group of phones that share it. Without a moment every rule
+ * with hours is taken as open. `caller` is whom the *for* lists of rules look at.
+ */
+export function contextOf(
+  exchange: Exchange,
+  caller: Caller,
+  moment: DialMoment | null = null,
+  siteId = caller.site,
+): DialContext {
+  const site = exchange.sites.get(siteId)!;
   const ladder = ladderOf(exchange, site);
-  const mask = ladder.map((r) => (isFor(exchange, r.rung, phone) ? '1' : '0')).join('');
+  const fits = ({ rung }: CompiledRung) => isFor(exchange, rung, caller) && !isClosed(exchange, rung, moment);
+  let mask = '';
+  for (const rung of conditional(ladder)) mask += fits(rung) ? '1' : '0';
   const key = `${site.id} ${mask}`;
   let context = exchange.contexts.get(key);
   if (!context) {
@@ -26,11 +50,25 @@ export function contextOf(exchange: Exchange, phone: Pick<Extension, 'person' | 
         literalLayer(emergencyForms(exchange, site)),
       ),
       objects: layer(`objects ${space}`, () => literalLayer(dialableFrom(exchange, site))),
-      ladder: layer(`ladder ${site.ladder ?? ''} ${mask}`, () => ladderLayer(ladder.filter((_, i) => mask[i] === '1'))),
+      ladder: layer(`ladder ${site.ladder ?? ''} ${mask}`, () => ladderLayer(ladder.filter(fits))),
     };
     exchange.contexts.set(key, context);
   }
   return context;
+}
+
+const conditions = new WeakMap<readonly CompiledRung[], readonly CompiledRung[]>();
+
+/** The rules of a ladder that do not fit everybody at any time; found once. */
+function conditional(ladder: readonly CompiledRung[]): readonly CompiledRung[] {
+  let found = conditions.get(ladder);
+  if (!found) {
+    found = ladder.filter(
+      ({ rung }) => rung.hours !== null || rung.forPeople.length + rung.forTeams.length + rung.forSites.length > 0,
+    );
+    conditions.set(ladder, found);
+  }
+  return found;
 }
 
 type LiteralRule = Exclude<DialRule, { type: 'rung' }>;
@@ -73,7 +111,9 @@ function dialableFrom(exchange: Exchange, site: Site): LiteralRule[] {
       if (!('digits' in o) || o.digits === null) return [];
       const own = numberSpaceOf(plan, o.site) === space;
       const code = exchange.sites.get(o.site)!.siteCode;
-      const forms = [...(own ? [o.digits] : []), ...(space !== 'organisation' && code ? [code + o.digits] : [])];
+      // Service codes belong to the space; everything else is reached behind a site code as well, the own one too (ENGINE E4).
+      const coded = space !== 'organisation' && code && kind !== 'featureCode' ? [code + o.digits] : [];
+      const forms = [...(own ? [o.digits] : []), ...coded];
       return forms.map((digits) =>
         kind === 'featureCode'
           ? { type: 'feature', code: o as FeatureCode, digits }

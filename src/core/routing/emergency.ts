@@ -1,7 +1,8 @@
-import type { Extension, PlanNumber, Site, Trunk } from '../plan';
-import { written } from './caller-id';
+import type { Extension, Site, Trunk } from '../plan';
+import { activeNumber, written } from './caller-id';
 import type { DialRule } from '../exchange/context';
-import { ending, refTo, type Ending, type Run } from './run';
+import { ending, refTo, type Run } from './run';
+import type { Ending } from '../exchange/answer';
 import { chooseTrunk } from './trunks';
 
 /**
@@ -78,13 +79,15 @@ function emergencyTrunks(run: Run, site: Site): string[] {
 
 /** Callback number of the phone's place, else of the site, else its main number; the trunk's own where it owns none of it. */
 function callbackNumber(run: Run, extension: Extension, site: Site, trunk: Trunk): string | null {
-  const at = (id: string | null): PlanNumber | undefined => (id ? run.exchange.numbers.get(id) : undefined);
-  const wanted = at(extension.emergencyCallback) ?? at(site.emergencyCallback) ?? at(site.mainNumber);
+  const at = (id: string | null) => activeNumber(run, id);
+  const callback = at(extension.emergencyCallback) ?? at(site.emergencyCallback);
+  const wanted = callback ?? at(site.mainNumber);
   if (wanted && wanted.trunk === trunk.id) {
     const text = written(run, wanted.e164, trunk);
-    run.step('callerId', 'emergency-shown', `Shows ${text}; calls back to it reach ${extension.name} for 60 minutes.`, {
-      out: text,
-    });
+    const back = callback
+      ? `calls back to it reach ${extension.name} for 60 minutes`
+      : 'a main number: calls back to it go their usual way, with a mark';
+    run.step('callerId', 'emergency-shown', `Shows ${text}; ${back}.`, { out: text });
     return text;
   }
   const own = at(trunk.ownNumber);

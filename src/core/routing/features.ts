@@ -1,8 +1,8 @@
 import type { Extension, FeatureCode } from '../plan';
 import { UNREACHABLE } from '../exchange/cause';
-import type { Landing } from '../exchange/answer';
+import type { Ending, Landing } from '../exchange/answer';
 import { nameOf } from '../exchange/exchange';
-import { ending, refTo, type Ending, type Run } from './run';
+import { ending, refTo, type Run } from './run';
 import { walk } from './walk';
 
 /** What dialling a feature code does (ENGINE E11); withholding and test emergency calls are handled where they are dialled. */
@@ -33,7 +33,7 @@ export function featureCall(run: Run, code: FeatureCode, extension: Extension): 
         ...walk(
           run,
           { type: 'destination', id: code.parkPlace! },
-          { trunk: null, calling: null, site: extension.site },
+          { trunk: null, calling: null, phone: extension, site: extension.site },
         ),
         ...base,
       };

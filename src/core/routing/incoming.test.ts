@@ -137,19 +137,19 @@ describe('E9: inbound routes, read top to bottom', () => {
   });
 
   it('an emergency callback reaches the phone that called, for sixty minutes', () => {
-    const exchange = compile(smallPlan());
+    const exchange = compile(smallPlan((d) => Object.assign(d.sites[0]!, { emergencyCallback: 'n101' })));
     const at = Date.UTC(2026, 10, 23, 12);
     const ask = (minutes: number) =>
       trace(
         exchange,
         {
           from: { type: 'trunk', id: 'main', calling: null },
-          dial: '01632960100',
+          dial: '01632960101',
           enBloc: true,
           at: at + minutes * 60_000,
         },
-        { emergencyCalls: [{ extension: 'e3', shownNumber: '+441632960100', at: new Date(at).toISOString() }] },
+        { emergencyCalls: [{ extension: 'e3', shownNumber: '+441632960101', at: new Date(at).toISOString() }] },
       );
-    expect([0, 59, 60, 61].map((m) => ask(m).lands?.id)).toEqual(['e3', 'e3', 'e3', 'e1']);
+    expect([0, 59, 60, 61].map((m) => ask(m).lands?.id)).toEqual(['e3', 'e3', 'e3', 'box']);
   });
 });

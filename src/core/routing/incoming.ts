@@ -1,19 +1,22 @@
-import { matchDigits, run as runAutomaton, whyNot } from '../digits';
+import { whyNot } from '../digits';
 import { nationalPrefixOf, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
 import type { InboundRoute, PlanNumber, RouteRule, Trunk } from '../plan';
-import type { NotTaken } from '../exchange/answer';
-import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED } from '../exchange/cause';
+import type { Ending, NotTaken } from '../exchange/answer';
+import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED, type Cause } from '../exchange/cause';
 import { dialledAll, rulesAt } from '../exchange/context';
 import { contextOf } from './dialling';
-import { knownNumber, routeIndexOf, type CompiledRoute, type Exchange } from '../exchange/exchange';
-import { hoursNow, type HoursNow } from '../exchange/hours-now';
+import { knownNumber, type Exchange } from '../exchange/exchange';
+import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
 import { leaveBy } from './outgoing';
 import { isActive } from '../exchange/number-state';
-import { ending, refTo, type Ending, type Run } from './run';
+import type { ReasonCode } from '../exchange/reasons';
+import { emergencyCallback } from './callback';
+import { channelsInUse } from './channel';
+import { callerOf, type CameIn } from './leave-through';
+import { chosenRoute } from './routes';
+import { ending, refTo, type Run } from './run';
 import { sayRecorded } from './trunks';
 import { walk } from './walk';
-
-const CALLBACK_MINUTES = 60;
 
 /** A call from outside by whichever trunk owns the dialled number: what that trunk would deliver is worked out first. */
 export function fromOutside(run: Run, calling: string | null): Ending {
@@ -59,37 +62,77 @@ function deliveredBy(run: Run, trunk: Trunk, number: PlanNumber): string {
   return length !== null && headless.replace('+', '').length > length ? headless.slice(-length) : headless;
 }
 
-/** A call that arrives by a trunk with delivered digits (ENGINE E9). */
-export function fromTrunk(run: Run, trunk: Trunk, delivered: string, calling: string | null): Ending {
-  const object = refTo('trunk', trunk);
-  const state = run.situation.trunks?.find((t) => t.id === trunk.id);
-  if (!trunk.enabled || state?.up === false) {
-    const code = trunk.enabled ? 'trunk-down' : 'trunk-disabled';
-    run.step('incoming', code, `${trunk.name} is ${trunk.enabled ? 'down' : 'disabled'}: the call can't arrive.`, {
-      object,
-    });
-    return ending({ outcome: 'failed', trunk: trunk.id, cause: OUT_OF_ORDER });
-  }
-  if ((state?.inUse ?? 0) >= trunk.channels) {
-    run.step(
-      'incoming',
-      'trunk-full',
-      `All ${trunk.channels} channels of ${trunk.name} are in use: the call can't arrive.`,
-      { object },
+/** A call that arrives by a trunk with delivered digits (ENGINE E9); `before` are trunks that overflowed to this one. */
+export function fromTrunk(
+  run: Run,
+  trunk: Trunk,
+  delivered: string,
+  calling: string | null,
+  before: readonly string[] = [],
+): Ending {
+  const barred = incomingObstacle(run, trunk);
+  if (barred) {
+    run.step('incoming', barred.code, `${barred.why}: the call can't arrive.`, { object: refTo('trunk', trunk) });
+    return (
+      overflow(run, trunk, calling, [...before, trunk.id]) ??
+      ending({ outcome: 'failed', trunk: trunk.id, cause: barred.cause })
     );
-    return ending({ outcome: 'failed', trunk: trunk.id, cause: NO_CHANNEL });
   }
+  run.enteredBy = trunk;
   sayRecorded(run, trunk);
   const called = readDelivered(run, trunk, delivered);
   const done = (e: Ending): Ending => ({ ...e, trunk: e.trunk ?? trunk.id, e164: e.e164 ?? called.e164 });
   const caller = callingE164(run, trunk, calling);
-  const blocked = blockedBy(run, trunk, caller);
-  if (blocked) return done(blocked);
-  const back = emergencyCallback(run, called);
-  if (back) return done(walk(run, { type: 'destination', id: back }, { trunk, calling: caller, site: trunk.site }));
+  const cameIn: CameIn = { trunk, calling: caller, phone: null, site: trunk.site };
+  const back = emergencyCallback(run, called, cameIn);
+  if (back) return done(back);
+  const rejected = blockedBy(run, cameIn, trunk) ?? withheldBy(run, cameIn);
+  if (rejected) return done(rejected);
   const ours = called.type === 'private' ? null : inventory(run, trunk, called);
-  if (called.type !== 'private' && !ours) return done(otherwise(run, trunk, [], caller));
-  return done(route(run, trunk, called, ours, caller));
+  if (called.type !== 'private' && !ours) return done(otherwise(run, trunk, [], cameIn));
+  const notice = ours && noticeAt(run.situation, ours.id, run.call.at);
+  if (notice?.leadsTo) {
+    run.step('route', 'notice-leads', `Notice ${notice.id} holds at ${ours!.e164} and leads elsewhere.`, {
+      object: refTo('number', ours!),
+    });
+    return done({ ...walk(run, { type: 'destination', id: notice.leadsTo }, cameIn), rule: ours!.id });
+  }
+  return done(route(run, trunk, called, ours, cameIn));
+}
+
+/** Why a trunk brings no call in now; null when it does. Channels kept for emergency calls count as taken (ENGINE E4). */
+function incomingObstacle(run: Run, trunk: Trunk): { code: ReasonCode; why: string; cause: Cause } | null {
+  const { name, channels, keptForEmergency } = trunk;
+  const state = run.situation.trunks?.find((t) => t.id === trunk.id);
+  if (!trunk.enabled) return { code: 'trunk-disabled', why: `${name} is disabled`, cause: OUT_OF_ORDER };
+  if (state?.up === false) return { code: 'trunk-down', why: `${name} is down`, cause: OUT_OF_ORDER };
+  if (channelsInUse(trunk, state) < channels - keptForEmergency) return null;
+  const kept = keptForEmergency > 0 ? ` or kept for emergency calls` : '';
+  return { code: 'trunk-full', why: `All ${channels} channels of ${name} are in use${kept}`, cause: NO_CHANNEL };
+}
+
+/** Where the carrier of a trunk was told to send calls that it can't bring; null where the plan names nothing. */
+function overflow(run: Run, trunk: Trunk, calling: string | null, tried: readonly string[]): Ending | null {
+  const to = trunk.overflowTo;
+  if (!to) return null;
+  const object = refTo('trunk', trunk);
+  run.step('incoming', 'overflow', `Its carrier sends the call to ${to} instead.`, { object, out: to });
+  const ours = run.exchange.numberByE164.get(to);
+  const next = ours?.trunk ? run.exchange.trunks.get(ours.trunk) : undefined;
+  if (!ours || !next)
+    return ending({
+      outcome: 'routed',
+      trunk: trunk.id,
+      e164: to,
+      lands: { kind: 'outside', id: trunk.id, digits: to, label: `${to}, by the carrier of ${trunk.name}` },
+    });
+  if (tried.includes(next.id)) {
+    run.step('incoming', 'overflow-circle', `${next.name} can't bring it either: the carriers send it round.`, {
+      object,
+    });
+    return null;
+  }
+  return fromTrunk(run, next, deliveredBy(run, next, ours), calling, tried);
 }
 
 function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber {
@@ -126,7 +169,8 @@ function callingE164(run: Run, trunk: Trunk, calling: string | null): string | n
 }
 
 /** Callers blocked for the organisation or the site, before anything else; null when the caller is not. */
-function blockedBy(run: Run, trunk: Trunk, calling: string | null): Ending | null {
+function blockedBy(run: Run, cameIn: CameIn, trunk: Trunk): Ending | null {
+  const { calling } = cameIn;
   if (calling === null) return null;
   const { organisation } = run.exchange.plan;
   const site = run.exchange.sites.get(trunk.site)!;
@@ -140,27 +184,22 @@ function blockedBy(run: Run, trunk: Trunk, calling: string | null): Ending | nul
       object: id === 'organisation' ? null : refTo('site', site),
       in: calling,
     });
-    if (!leadTo) return ending({ outcome: 'refused', rule: 'blocked', cause: REFUSED });
-    return { ...walk(run, { type: 'destination', id: leadTo }, { trunk, calling, site: trunk.site }), rule: 'blocked' };
+    return turnedAway(run, 'blocked', leadTo, cameIn);
   }
   return null;
 }
 
-/** The extension that made an emergency call with this number less than an hour ago. */
-function emergencyCallback(run: Run, called: OutsideNumber): string | null {
-  const since = run.call.at - CALLBACK_MINUTES * 60_000;
-  const made = run.situation.emergencyCalls?.findLast(
-    (c) => c.shownNumber === called.e164 && Date.parse(c.at) >= since && Date.parse(c.at) <= run.call.at,
-  );
-  const extension = made && run.exchange.extensions.get(made.extension);
-  if (!extension) return null;
-  run.step(
-    'incoming',
-    'emergency-callback',
-    `${extension.name} made an emergency call with this number less than an hour ago: the call goes there.`,
-    { object: refTo('extension', extension) },
-  );
-  return extension.id;
+/** Callers who hide their number, where the organisation rejects them. */
+function withheldBy(run: Run, cameIn: CameIn): Ending | null {
+  const { name, rejectsWithheld, withheldLeadTo } = run.exchange.plan.organisation;
+  if (!rejectsWithheld || cameIn.calling !== null) return null;
+  run.step('incoming', 'withheld-rejected', `${name} rejects callers who hide their number.`);
+  return turnedAway(run, 'withheld', withheldLeadTo, cameIn);
+}
+
+function turnedAway(run: Run, rule: string, leadTo: string | null, cameIn: CameIn): Ending {
+  if (!leadTo) return ending({ outcome: 'refused', rule, cause: REFUSED });
+  return { ...walk(run, { type: 'destination', id: leadTo }, cameIn), rule };
 }
 
 /** The number in the inventory when it is active; otherwise null, and said why. */
@@ -189,26 +228,20 @@ function notYet(number: PlanNumber): string {
 }
 
 /** Inbound routes from top to bottom, then the direct number, then the trunk's otherwise. */
-function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber | null, calling: string | null): Ending {
+function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber | null, cameIn: CameIn): Ending {
   if (!ours)
     run.step('incoming', 'private-digits', `${called.significant} are private digits: the inventory is skipped.`, {
       object: refTo('trunk', trunk),
     });
   const text = called.e164 ?? called.significant;
-  const notTaken: NotTaken[] = [];
-  for (const compiled of run.told ? run.exchange.routes : candidates(run.exchange, text)) {
-    const obstacle = routeObstacle(compiled, trunk, text, calling);
-    if (obstacle) {
-      notTaken.push({ rule: compiled.route.id, label: compiled.route.name, ...obstacle });
-      continue;
-    }
-    const { route: taken } = compiled;
+  const { taken, notTaken } = chosenRoute(run, trunk, text, cameIn.calling);
+  if (taken) {
     run.step('route', 'route-fits', `Inbound route ${taken.name} fits.`, {
       object: refTo('inboundRoute', taken),
       in: text,
       notTaken,
     });
-    return { ...throughRoute(run, trunk, called, taken, calling), rule: taken.id };
+    return { ...throughRoute(run, called, taken, cameIn), rule: taken.id };
   }
   if (ours?.belongsTo) {
     run.step('route', 'direct-number', `No inbound route takes ${ours.e164}; it is a direct number.`, {
@@ -216,50 +249,54 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
       notTaken,
     });
     return {
-      ...walk(run, { type: 'destination', id: ours.belongsTo }, { trunk, calling, site: trunk.site }),
+      ...walk(run, { type: 'destination', id: ours.belongsTo }, cameIn),
       rule: ours.id,
     };
   }
-  return otherwise(run, trunk, notTaken, calling);
+  return otherwise(run, trunk, notTaken, cameIn);
 }
 
-/** The routes whose numbers or map take a called number, top to bottom: for those who need no reasons of the others. */
-function candidates(exchange: Exchange, called: string): CompiledRoute[] {
-  const { numbers, maps } = routeIndexOf(exchange);
-  const state = runAutomaton(maps.automaton, called);
-  const byMap = state < 0 ? [] : maps.automaton.accepts[state]!.map((i) => maps.routes[i]!);
-  return [...new Set([...(numbers.get(called) ?? []), ...byMap])].sort((a, b) => a - b).map((i) => exchange.routes[i]!);
-}
-
-/** The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. */
-function throughRoute(
-  run: Run,
-  trunk: Trunk,
-  called: OutsideNumber,
-  taken: InboundRoute,
-  calling: string | null,
-): Ending {
-  const go = (id: string) => walk(run, { type: 'destination', id }, { trunk, calling, site: trunk.site });
+/**
+ * The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. A notice of the route
+ * holds before its rules; one of hours that leads somewhere takes the place of the rule that asks them and fits, or, saying
+ * closed where none does, of the otherwise.
+ */
+function throughRoute(run: Run, called: OutsideNumber, taken: InboundRoute, cameIn: CameIn): Ending {
+  const go = (id: string) => walk(run, { type: 'destination', id }, cameIn);
+  const notice = noticeAt(run.situation, taken.id, run.now);
+  if (notice?.leadsTo) {
+    run.step('route', 'notice-leads', `Notice ${notice.id} holds at ${taken.name} and leads elsewhere.`, {
+      object: refTo('inboundRoute', taken),
+    });
+    return go(notice.leadsTo);
+  }
   const notTaken: NotTaken[] = [];
+  let instead: { id: string; why: string } | null = null;
   for (const rule of run.exchange.routeRules.get(taken.id) ?? []) {
-    const now = hoursNow(run.exchange, run.situation, rule.hours, run.call.at + run.atSeconds * 1000);
+    const now: HoursNow = notice
+      ? { ...notice, mode: 'notice', why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}` }
+      : hoursNow(run.exchange, run.situation, rule.hours, run.now);
     const object = refTo('routeRule', rule);
-    if (now.leadsTo) {
-      run.step('route', 'notice-leads', `${now.why}: the notice leads elsewhere.`, { object, notTaken });
-      return go(now.leadsTo);
-    }
     if (ruleFits(rule, now)) {
-      run.step('route', 'hours-fit', `${now.why}: ${taken.name} leads on.`, { object, notTaken });
-      return go(rule.leadsTo);
+      if (now.leadsTo)
+        run.step('route', 'notice-leads', `${now.why}: the notice leads elsewhere.`, { object, notTaken });
+      else run.step('route', 'hours-fit', `${now.why}: ${taken.name} leads on.`, { object, notTaken });
+      return go(now.leadsTo ?? rule.leadsTo);
     }
+    if (now.leadsTo && !now.open) instead ??= { id: now.leadsTo, why: now.why };
     notTaken.push({ rule: rule.id, label: `${taken.name} when ${rule.when}`, code: 'hours-differ', why: now.why });
   }
-  if (notTaken.length > 0)
-    run.step('route', 'otherwise', `No time rule of ${taken.name} fits; its otherwise does.`, {
-      object: refTo('inboundRoute', taken),
+  const object = refTo('inboundRoute', taken);
+  if (instead) {
+    run.step('route', 'notice-leads', `${instead.why}: no time rule fits, and the notice leads elsewhere.`, {
+      object,
       notTaken,
     });
-  if (taken.dialledExtension) return dialledExtension(run, trunk, called, calling);
+    return go(instead.id);
+  }
+  if (notTaken.length > 0)
+    run.step('route', 'otherwise', `No time rule of ${taken.name} fits; its otherwise does.`, { object, notTaken });
+  if (taken.dialledExtension) return dialledExtension(run, called, cameIn);
   return taken.leadsTo ? go(taken.leadsTo) : released(run, taken.name);
 }
 
@@ -269,31 +306,7 @@ export function ruleFits(rule: RouteRule, now: HoursNow): boolean {
   return rule.when === 'closed' ? !now.open : rule.when === now.mode;
 }
 
-function routeObstacle(
-  compiled: CompiledRoute,
-  trunk: Trunk,
-  called: string,
-  calling: string | null,
-): Pick<NotTaken, 'code' | 'why'> | null {
-  const { route: r } = compiled;
-  if (r.trunk !== null && r.trunk !== trunk.id) return { code: 'other-trunk', why: `only calls by another trunk` };
-  if (!compiled.numbers.has(called)) {
-    if (!compiled.called) return { code: 'called-differs', why: `${called} is not among its numbers` };
-    const match = matchDigits(compiled.called.automaton, called);
-    if (match.state === 'dead' || match.state === 'open') return { code: 'called-differs', why: match.why };
-  }
-  if (calling === null)
-    return r.callingWithheld || !compiled.calling
-      ? null
-      : { code: 'calling-differs', why: 'the caller withholds the number' };
-  if (compiled.calling) {
-    const why = whyNot(compiled.calling.automaton, calling);
-    return why ? { code: 'calling-differs', why: `calling number: ${why}` } : null;
-  }
-  return r.callingWithheld ? { code: 'calling-differs', why: 'only callers who withhold their number' } : null;
-}
-
-function otherwise(run: Run, trunk: Trunk, notTaken: NotTaken[], calling: string | null): Ending {
+function otherwise(run: Run, trunk: Trunk, notTaken: NotTaken[], cameIn: CameIn): Ending {
   const object = refTo('trunk', trunk);
   if (!trunk.otherwise) {
     run.step('route', 'released', `No route takes it; ${trunk.name} releases the call as unallocated.`, {
@@ -304,7 +317,7 @@ function otherwise(run: Run, trunk: Trunk, notTaken: NotTaken[], calling: string
   }
   run.step('route', 'otherwise', `No route takes it; it goes to the otherwise of ${trunk.name}.`, { object, notTaken });
   return {
-    ...walk(run, { type: 'destination', id: trunk.otherwise }, { trunk, calling, site: trunk.site }),
+    ...walk(run, { type: 'destination', id: trunk.otherwise }, cameIn),
     rule: 'otherwise',
   };
 }
@@ -314,19 +327,28 @@ function released(run: Run, name: string): Ending {
   return ending({ outcome: 'unroutable', cause: UNALLOCATED });
 }
 
-/** Delivered digits taken as dialled inside the trunk's site; outside digits there are transit (ENGINE E6 b). */
-function dialledExtension(run: Run, trunk: Trunk, called: OutsideNumber, calling: string | null): Ending {
+/**
+ * Delivered digits taken as dialled inside the trunk's site; outside digits there are transit (ENGINE E6 b). Emergency digits
+ * can't be reached from outside, whatever else takes them (ENGINE E4).
+ */
+function dialledExtension(run: Run, called: OutsideNumber, cameIn: CameIn): Ending {
   const digits = called.significant;
-  const context = contextOf(run.exchange, { person: null, site: trunk.site });
+  const caller = callerOf(cameIn);
+  const context = contextOf(run.exchange, caller, { at: run.now, situation: run.situation });
   const state = dialledAll(context, digits);
-  const rule = state ? rulesAt(context, state).find((r) => r.type === 'destination' || r.type === 'rung') : undefined;
+  const rules = state ? rulesAt(context, state) : [];
+  const rule = rules.some((r) => r.type === 'emergency')
+    ? undefined
+    : rules.find((r) => r.type === 'destination' || r.type === 'rung');
   if (!rule) {
-    run.step('route', 'dialled-nothing', `Nothing here has the digits ${digits}.`, { in: digits });
+    run.step('route', 'dialled-nothing', `Nothing here that callers from outside may reach has the digits ${digits}.`, {
+      in: digits,
+    });
     return ending({ outcome: 'unroutable', cause: UNALLOCATED });
   }
   if (rule.type === 'destination') {
     run.step('route', 'dialled-extension', `${digits} is an extension here.`, { in: digits });
-    return walk(run, { type: 'destination', id: rule.id }, { trunk, calling, site: trunk.site });
+    return walk(run, { type: 'destination', id: rule.id }, cameIn);
   }
   if (rule.type !== 'rung') return ending({ outcome: 'unroutable', cause: UNALLOCATED });
   run.step('route', 'dialled-outside', `${digits} is an outside number here: the caller asks for transit.`, {
@@ -336,7 +358,17 @@ function dialledExtension(run: Run, trunk: Trunk, called: OutsideNumber, calling
     run,
     rule.compiled,
     digits,
-    { owner: null, origin: 'transit', original: calling, cameBy: trunk },
-    trunk.site,
+    {
+      owner: null,
+      caller,
+      fromSite: cameIn.site,
+      rights: [],
+      diverted: true,
+      showsCaller: true,
+      original: cameIn.calling,
+      entered: cameIn.trunk,
+      transit: true,
+    },
+    cameIn.site,
   );
 }

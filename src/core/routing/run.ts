@@ -1,24 +1,8 @@
-import type { CallKind } from '../numbers';
-import { labelOf, type AnyObject, type ObjectKind } from '../plan';
-import type { Call, Landing, NotTaken, ObjectRef, Outcome, RailCell, Then, TraceStep } from '../exchange/answer';
-import type { Cause } from '../exchange/cause';
+import { labelOf, type AnyObject, type ObjectKind, type Trunk } from '../plan';
+import type { Call, Ending, NotTaken, ObjectRef, Outcome, RailCell, TraceStep } from '../exchange/answer';
 import type { Exchange } from '../exchange/exchange';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
-
-/** How one call ended, before steps and rail are added. */
-export interface Ending {
-  outcome: Outcome;
-  lands: Landing | null;
-  then: Then[];
-  kind: CallKind | null;
-  rule: string | null;
-  trunk: string | null;
-  digitsSent: string | null;
-  shownNumber: string | null;
-  e164: string | null;
-  cause: Cause | null;
-}
 
 const NOTHING: Ending = {
   outcome: 'failed',
@@ -31,6 +15,8 @@ const NOTHING: Ending = {
   shownNumber: null,
   e164: null,
   cause: null,
+  asserted: null,
+  divertedBy: null,
 };
 
 /** An ending with the given parts; the rest is null. */
@@ -56,6 +42,12 @@ export class Run {
   keysUsed = 0;
   /** the caller dialled a code that hides the number */
   withheld = false;
+  /** somebody took the call: what is waited for from here on belongs to what follows without an answer */
+  landed = false;
+  /** when that was, in seconds since the first symbol */
+  landedAt = 0;
+  /** the trunk by which the call came in; null from inside */
+  enteredBy: Trunk | null = null;
 
   constructor(
     readonly exchange: Exchange,
@@ -63,6 +55,8 @@ export class Run {
     readonly situation: Situation,
     /** false: nobody reads the steps, so none are kept */
     readonly told = true,
+    /** every rule that did not fit is told, however many failed for one reason */
+    readonly everyRule = false,
   ) {}
 
   step(type: TraceStep['type'], code: ReasonCode, sentence: string, detail: StepDetail = {}): void {
@@ -88,7 +82,22 @@ export class Run {
 
   wait(seconds: number): void {
     this.atSeconds += seconds;
-    this.secondsWaited += seconds;
+    if (!this.landed) this.secondsWaited += seconds;
+  }
+
+  /** The moment the call has come to, milliseconds since 1970 UTC. */
+  get now(): number {
+    return this.call.at + this.atSeconds * 1000;
+  }
+
+  /** The same call as it stands, for asking what would happen: what is said stays there and nothing is used up. */
+  aside(): Run {
+    const run = new Run(this.exchange, this.call, this.situation, this.told, this.everyRule);
+    run.atSeconds = this.atSeconds;
+    run.keysUsed = this.keysUsed;
+    run.withheld = this.withheld;
+    run.landed = this.landed;
+    return run;
   }
 }
 

@@ -1,25 +1,28 @@
-import { run as runAutomaton, whyNot } from '../digits';
-import type { Extension, Site } from '../plan';
-import type { Call, NotTaken, Trace } from '../exchange/answer';
-import { REFUSED, UNALLOCATED } from '../exchange/cause';
+import { run as runAutomaton, whyNot, type Automaton } from '../digits';
+import type { Extension, Rung, Site } from '../plan';
+import type { Call, Ending, NotTaken, Trace } from '../exchange/answer';
+import { UNALLOCATED } from '../exchange/cause';
 import { collect } from './collect';
 import { emergencyCall } from './emergency';
 import type { DialContext, DialRule } from '../exchange/context';
-import { contextOf } from './dialling';
+import { contextOf, isClosed } from './dialling';
 import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
 import { featureCall } from './features';
 import { fromOutside, fromTrunk } from './incoming';
+import { callInside, emergencyDiffers } from './inside';
+import type { CameIn } from './leave-through';
 import { leaveBy } from './outgoing';
-import { ending, refTo, Run, type Ending } from './run';
+import { ending, refTo, Run } from './run';
+import { together, TOLD_ONE_BY_ONE } from './told';
+import { transferred } from './transfers';
 import type { Situation } from '../exchange/situation';
-import { walk } from './walk';
 
 /**
  * What happens to one call and why (ENGINE E13). The caller's extension or trunk must exist in the plan. Deterministic:
  * the same plan, call and situation give the same answer, byte for byte.
  */
-export function trace(exchange: Exchange, call: Call, situation: Situation = {}): Trace {
-  const run = new Run(exchange, call, situation);
+export function trace(exchange: Exchange, call: Call, situation: Situation = {}, everyRule = false): Trace {
+  const run = new Run(exchange, call, situation, true, everyRule);
   const end = answer(run);
   return { ...end, secondsWaited: run.secondsWaited, rail: run.rail, doubts: run.doubts, steps: run.steps };
 }
@@ -36,6 +39,22 @@ export function outcomeOf(
 }
 
 function answer(run: Run): Ending {
+  const end = untransferred(run);
+  if (!run.situation.transfers || end.outcome !== 'routed') return end;
+  const { from } = run.call;
+  const phone = from.type === 'extension' ? run.exchange.extensions.get(from.id)! : null;
+  const trunk = phone || !run.enteredBy ? null : run.enteredBy;
+  const cameIn: CameIn = {
+    trunk,
+    calling: from.type === 'extension' ? null : from.calling,
+    phone,
+    site: (phone ?? trunk)?.site ?? '',
+  };
+  return cameIn.site === '' ? end : transferred(run, end, { caller: phone, cameIn }, run.landedAt);
+}
+
+/** The call as it would be if nobody sent it on. */
+function untransferred(run: Run): Ending {
   const { from } = run.call;
   switch (from.type) {
     case 'extension':
@@ -49,7 +68,7 @@ function answer(run: Run): Ending {
 
 /** Digits dialled at a phone (ENGINE E4): emergency, then what is inside, then the ladder of the site. */
 function fromPhone(run: Run, extension: Extension): Ending {
-  const context = contextOf(run.exchange, extension);
+  const context = contextOf(run.exchange, extension, { at: run.now, situation: run.situation });
   let collected = collect(run, context);
   if ('ended' in collected) return collected.ended;
   const code = collected.rules[0]!;
@@ -72,13 +91,23 @@ function fromPhone(run: Run, extension: Extension): Ending {
   run.step('rule', 'rung-fits', `Outbound rule ${rung.name} fits (${rung.map}).`, {
     object: refTo('rung', rung),
     in: digits,
-    notTaken: run.told ? othersInLadder(run.exchange, extension, context, winner, digits) : [],
+    notTaken: run.told ? othersInLadder(run, extension, context, winner, digits) : [],
   });
   return leaveBy(
     run,
     winner.compiled,
     digits,
-    { owner: extension, origin: 'phone', original: null, cameBy: null },
+    {
+      owner: extension,
+      caller: extension,
+      fromSite: extension.site,
+      rights: [{ class: extension.class, who: extension.name, right: 'allow', asksPin: true }],
+      diverted: false,
+      showsCaller: false,
+      original: null,
+      entered: null,
+      transit: false,
+    },
     extension.site,
   );
 }
@@ -99,53 +128,12 @@ function feature(
   return ending({ outcome: 'unroutable', rule: code.id, kind: 'emergency', cause: UNALLOCATED });
 }
 
-function callInside(
-  run: Run,
-  extension: Extension,
-  rule: Extract<DialRule, { type: 'destination' }>,
-  digits: string,
-  context: DialContext,
-): Ending {
-  const cos = run.exchange.classes.get(extension.class)!;
-  const object = refTo('class', cos);
-  const notTaken = run.told ? emergencyDiffers(context, digits) : [];
-  if (!cos.rights.internal.allow) {
-    run.step('right', 'internal-refused', `Class ${cos.name} refuses internal calls.`, { object, notTaken });
-    return ending({ outcome: 'refused', kind: 'internal', rule: rule.id, cause: REFUSED });
-  }
-  run.step('right', 'internal-allowed', `${digits} is an extension; class ${cos.name} allows internal calls.`, {
-    object,
-    in: digits,
-    notTaken,
-  });
-  const end = walk(
-    run,
-    { type: 'destination', id: rule.id },
-    {
-      trunk: null,
-      calling: null,
-      site: extension.site,
-    },
-  );
-  return {
-    ...end,
-    kind: end.kind ?? 'internal',
-    rule: end.rule ?? rule.id,
-    shownNumber: end.shownNumber ?? extension.digits,
-  };
-}
-
-function emergencyDiffers(context: DialContext, digits: string): NotTaken[] {
-  const why = whyNot(context.emergency.automaton, digits);
-  return why ? [{ rule: 'emergency', label: 'Emergency numbers', code: 'digits-differ', why }] : [];
-}
-
 /** How many of the last digits may be wrong for a lower rule to count as a near miss. */
 const NEAR = 2;
 
 /** Why the rules above the winner were not taken, and the near misses below it. */
 function othersInLadder(
-  exchange: Exchange,
+  { exchange, call, situation, everyRule }: Run,
   extension: Extension,
   context: DialContext,
   winner: Extract<DialRule, { type: 'rung' }>,
@@ -154,22 +142,34 @@ function othersInLadder(
   const out = emergencyDiffers(context, digits);
   const inside = whyNot(context.objects.automaton, digits);
   if (inside) out.push({ rule: 'extensions', label: 'Extensions', code: 'digits-differ', why: inside });
-  let above = true;
+  const most = everyRule ? Infinity : TOLD_ONE_BY_ONE;
+  let [above, differing, first] = [true, 0, null as Rung | null];
   for (const { rung, map } of ladderOf(exchange, context.site)) {
     if (rung.id === winner.compiled.rung.id) {
       above = false;
+      if (first) out.push(together(first, differing - most, 'for other digits', 'for other digits'));
       continue;
     }
     const entry = { rule: rung.id, label: rung.name };
-    const why = whyNot(map.automaton, digits);
-    if (!isFor(exchange, rung, extension)) {
-      if (why === null)
-        out.push({ ...entry, code: 'not-for-this-phone', why: `takes these digits, but is not for ${extension.name}` });
-      else if (above) out.push({ ...entry, code: 'digits-differ', why });
-    } else if (why === null)
+    if (!takesAll(map.automaton, digits)) {
+      if (above && differing++ >= most) first ??= rung;
+      else if (above || runAutomaton(map.automaton, digits.slice(0, -NEAR)) >= 0)
+        out.push({ ...entry, code: 'digits-differ', why: whyNot(map.automaton, digits)! });
+    } else if (!isFor(exchange, rung, extension))
+      out.push({ ...entry, code: 'not-for-this-phone', why: `takes these digits, but is not for ${extension.name}` });
+    else if (isClosed(exchange, rung, { at: call.at, situation }))
+      out.push({
+        ...entry,
+        code: 'rung-closed',
+        why: `takes these digits, but only while ${exchange.hours.get(rung.hours!)!.name} is open`,
+      });
+    else
       out.push({ ...entry, code: 'stands-lower', why: `would fit, but ${winner.compiled.rung.name} stands above it` });
-    else if (above || runAutomaton(map.automaton, digits.slice(0, -NEAR)) >= 0)
-      out.push({ ...entry, code: 'digits-differ', why });
   }
   return out;
+}
+
+function takesAll(automaton: Automaton, digits: string): boolean {
+  const state = runAutomaton(automaton, digits);
+  return state >= 0 && automaton.accepts[state]!.length > 0;
 }

@@ -2,7 +2,7 @@ import type { Trunk } from '../plan';
 import type { NotTaken } from '../exchange/answer';
 import { LINK_FULL, NO_CHANNEL, causeOf, movesOn, type Cause } from '../exchange/cause';
 import type { ReasonCode } from '../exchange/reasons';
-import { freeChannel } from './channel';
+import { channelsInUse, freeChannel } from './channel';
 import { spoken } from '../exchange/hear';
 import { linkObstacle, pairKey, spokenBetween } from '../exchange/link';
 import { refTo, type Run } from './run';
@@ -40,6 +40,11 @@ export function chooseTrunk(run: Run, trunkIds: readonly string[], needs: TrunkN
     const failed = failureOf(run, trunk, needs);
     if (!failed) {
       run.step('trunk', 'trunk-taken', `${trunk.name} carries the call.`, { object: refTo('trunk', trunk), notTaken });
+      const strange = trunk.transcoding ? codecObstacle(run, trunk, needs) : null;
+      if (strange)
+        run.step('trunk', 'trunk-converts', `${trunk.name} converts between codecs: it ${strange}.`, {
+          object: refTo('trunk', trunk),
+        });
       sayChannel(run, trunk);
       sayRecorded(run, trunk);
       return { trunk };
@@ -65,6 +70,7 @@ function sayChannel(run: Run, trunk: Trunk): void {
   if (trunk.kind !== 'isdn') return;
   const state = run.situation.trunks?.find((t) => t.id === trunk.id);
   const channel = freeChannel(trunk, state);
+  if (channel === null) return;
   run.step('trunk', 'trunk-channel', `Channel ${channel} of ${trunk.name} is taken: ${trunk.channelChoice}.`, {
     object: refTo('trunk', trunk),
     out: String(channel),
@@ -81,31 +87,39 @@ export function sayRecorded(run: Run, trunk: Trunk): void {
 
 function obstacleOf(run: Run, trunk: Trunk, needs: TrunkNeeds): { code: ReasonCode; why: string } | null {
   const state = run.situation.trunks?.find((t) => t.id === trunk.id);
-  const inUse = state?.inUse ?? 0;
+  const inUse = channelsInUse(trunk, state);
   if (!trunk.enabled) return { code: 'trunk-disabled', why: 'is disabled' };
   if (state?.up === false) return { code: 'trunk-down', why: 'is down' };
   if (inUse >= trunk.channels) return { code: 'trunk-full', why: `all ${trunk.channels} channels are in use` };
-  if (!needs.emergency && inUse >= trunk.channels - trunk.keptForIncoming)
+  if (!needs.emergency && inUse >= trunk.channels - trunk.keptForEmergency)
+    return {
+      code: 'trunk-kept-emergency',
+      why: `${inUse} of ${trunk.channels} channels are in use and ${trunk.keptForEmergency} are kept for emergency calls`,
+    };
+  if (!needs.emergency && inUse >= trunk.channels - trunk.keptForEmergency - trunk.keptForIncoming)
     return {
       code: 'trunk-kept',
       why: `${inUse} of ${trunk.channels} channels are in use and ${trunk.keptForIncoming} are kept for incoming calls`,
     };
-  const agreed = needs.fromSite ? spokenBetween(run.exchange, needs.fromSite, trunk.site) : null;
-  if (
-    agreed &&
-    run.exchange.sitePairs.has(pairKey(needs.fromSite!, trunk.site)) &&
-    !trunk.codecs.includes(agreed.codec)
-  )
-    return { code: 'trunk-codec', why: `does not speak ${agreed.codec}, which its site and the caller’s agreed on` };
+  const codec = trunk.transcoding ? null : codecObstacle(run, trunk, needs);
+  if (codec) return { code: 'trunk-codec', why: codec };
   const link = needs.emergency ? null : linkObstacle(run.exchange, run.situation, needs.fromSite, trunk.site);
   if (link) return { code: 'trunk-link-full', why: link };
-  if (needs.cameBy && !needs.cameBy.codecs.some((c) => trunk.codecs.includes(c)))
-    return { code: 'trunk-codec', why: `shares no codec with ${needs.cameBy.name}` };
   if (needs.transit && !(trunk.transit && needs.cameBy?.transit))
     return {
       code: 'trunk-no-transit',
       why: 'transit is not granted: an outside caller may not choose where a call goes on',
     };
+  return null;
+}
+
+/** Why a trunk shares no codec with the calling side; null when it does. */
+function codecObstacle(run: Run, trunk: Trunk, needs: TrunkNeeds): string | null {
+  const { fromSite, cameBy } = needs;
+  const agreed = fromSite ? spokenBetween(run.exchange, fromSite, trunk.site) : null;
+  if (agreed && run.exchange.sitePairs.has(pairKey(fromSite!, trunk.site)) && !trunk.codecs.includes(agreed.codec))
+    return `does not speak ${agreed.codec}, which its site and the caller’s agreed on`;
+  if (cameBy && !cameBy.codecs.some((c) => trunk.codecs.includes(c))) return `shares no codec with ${cameBy.name}`;
   return null;
 }
 

@@ -1,25 +1,16 @@
-import { BEHAVIOURS, type Behaviour, type Moment, type Offer, type Onward, type OutsideLeg } from '../destinations';
-import type { Extension, OutsideNumber, Trunk } from '../plan';
-import type { Landing, ObjectRef, Then } from '../exchange/answer';
-import type { LegOwner } from './caller-id';
+import { BEHAVIOURS, type Behaviour, type Moment, type Offer, type Onward } from '../destinations';
+import type { Extension } from '../plan';
+import type { Ending, Landing, ObjectRef, Then } from '../exchange/answer';
 import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } from '../exchange/cause';
 import { ruleAt, type DialRule } from '../exchange/context';
 import { contextOf } from './dialling';
 import { type Exchange } from '../exchange/exchange';
+import { leaveThrough, type CameIn } from './leave-through';
 import { leaveBy } from './outgoing';
-import { ending, refTo, type Ending, type Run } from './run';
+import { ending, refTo, type Run } from './run';
 
-/** Most times a call goes on from one place to the next before it is given up (ENGINE E11). */
+/** Most times a call goes on round a circle from one place to the next before it is given up (ENGINE E11). */
 const MOST_HOPS = 20;
-
-/** Where a call that goes from place to place came from. */
-export interface CameIn {
-  /** the trunk of an outside caller; null for a call from inside */
-  trunk: Trunk | null;
-  calling: string | null;
-  /** the site from which it reaches us */
-  site: string | null;
-}
 
 /**
  * Takes a call from destination to destination (ENGINE E11, E13): `lands` is the first that takes it, `then` is what
@@ -35,7 +26,8 @@ class Walk {
   private outside: Ending | null = null;
   private when = '';
   private readonly then: Then[] = [];
-  /** destinations met since the last wait: meeting one again is a loop */
+  /** destinations met, and those met since somebody had time or a key to press: meeting one of these again is a loop */
+  private readonly met = new Set<string>();
   private readonly sinceWait = new Set<string>();
 
   constructor(
@@ -52,22 +44,21 @@ class Walk {
         return this.finish(onward.outcome, onward.cause);
       }
       if (onward.type === 'forward') {
-        const next = forward(run, onward, this.cameIn);
-        if ('onward' in next) {
-          onward = next.onward;
-          continue;
-        }
-        return this.leftBy(next.left);
+        const next = this.forward(onward);
+        if ('ended' in next) return next.ended;
+        onward = next.onward;
+        continue;
       }
       const place = `${onward.id} ${onward.part ?? 0}`;
       if (this.sinceWait.has(place)) {
         run.step('end', 'loop', 'The call is back where it was without anybody having had time to answer: a loop.');
         return this.finish('loop', LOOP);
       }
-      if (hops++ > MOST_HOPS) {
-        run.step('end', 'too-many-hops', `After ${MOST_HOPS} hops the call is given up.`);
+      if (hops++ > MOST_HOPS && this.met.has(place)) {
+        run.step('end', 'too-many-hops', `After ${MOST_HOPS} hops round a circle the call is given up.`);
         return this.finish('loop', TOO_MANY_HOPS);
       }
+      this.met.add(place);
       this.sinceWait.add(place);
       const next = this.at(onward.id, onward.part ?? 0);
       if ('ended' in next) return next.ended;
@@ -83,12 +74,13 @@ class Walk {
     for (const more of offer.also ?? []) run.step('destination', more.code, more.sentence, { object });
     if (offer.keysTaken) run.keysUsed += offer.keysTaken;
     if (offer.landing) this.lands(offer.landing);
-    const left = offer.outside && !offer.landing ? this.goOutside(offer.outside) : null;
+    const left = offer.outside && !offer.landing ? leaveThrough(run, offer.outside, this.cameIn) : null;
     if (left?.lands) this.lands(left.lands, left);
     if (!offer.way) return { ended: left && !left.lands ? this.leftBy(left) : this.routed() };
-    const way = left && !left.lands ? { ...offer.way, afterSeconds: 0, when: 'unreachable' } : offer.way;
+    const { way } = offer;
+    // Keys and waits are what somebody does: from here on a place may be met again.
+    if (way.afterSeconds > 0 || offer.keysTaken) this.sinceWait.clear();
     if (way.afterSeconds > 0) {
-      this.sinceWait.clear();
       run.atSeconds += way.afterSeconds;
       run.step('destination', way.code, way.sentence, { object });
     } else if (way.code !== offer.code) run.step('destination', way.code, way.sentence, { object });
@@ -101,6 +93,8 @@ class Walk {
     else {
       this.landing = landing;
       this.outside = outside;
+      this.run.landed = true;
+      this.run.landedAt = this.run.atSeconds;
     }
   }
 
@@ -134,59 +128,69 @@ class Walk {
     const moment: Moment = {
       exchange: run.exchange,
       situation: run.situation,
-      at: run.call.at + run.atSeconds * 1000,
+      at: run.now,
       atSeconds: run.atSeconds,
       outside: cameIn.trunk !== null,
+      withheld: cameIn.trunk !== null && cameIn.calling === null,
       fromSite: cameIn.site,
       keys: run.keysLeft(),
+      barred: (leg) => {
+        const aside = run.aside();
+        return leaveThrough(aside, leg, cameIn).lands ? null : (aside.steps.at(-1)?.sentence ?? '');
+      },
     };
     return { offer: behaviour.offer(object, moment, part), object: refTo(kind, object) };
   }
 
-  /** An outside number of the plan, dialled as from its site (ENGINE E6 a: the owner's class, for outside calls). */
-  private goOutside(leg: OutsideLeg): Ending {
-    const { run, cameIn } = this;
-    const number = run.exchange.destinations.get(leg.number)!.object as OutsideNumber;
-    const owner = leg.owner ? run.exchange.extensions.get(leg.owner)! : null;
-    const context = contextOf(run.exchange, { person: owner?.person ?? null, site: number.site });
-    const rule = ruleAt(context, leg.dial);
-    const object = refTo('outsideNumber', number);
-    if (!rule || rule.type !== 'rung') {
-      const what =
-        rule?.type === 'emergency' ? 'is an emergency number, which nothing leads to' : 'is no outside number there';
-      run.step('destination', 'outside-unreadable', `${leg.dial} ${what}.`, { object, in: leg.dial });
-      return ending(
-        rule?.type === 'emergency'
-          ? { outcome: 'refused', cause: REFUSED }
-          : { outcome: 'unroutable', cause: UNALLOCATED },
-      );
-    }
-    const legOwner: LegOwner = owner
-      ? { ...owner, class: number.class }
-      : {
-          id: number.id,
-          name: number.name,
-          digits: number.digits ?? '',
-          site: number.site,
-          person: null,
-          class: number.class,
-          outgoingNumber: null,
-          withholdNumber: false,
-        };
-    const origin = cameIn.trunk ? 'forward' : 'plan';
-    return leaveBy(
+  /** Digits of a person's forwarding, dialled as one block from the owner's phone: onward inside, or gone outside. */
+  private forward(onward: Extract<Onward, { type: 'forward' }>): { onward: Onward } | { ended: Ending } {
+    const { run } = this;
+    const owner = run.exchange.extensions.get(onward.owner)!;
+    run.step('destination', 'forwarding', `${owner.name} forwards to ${onward.digits}.`, {
+      object: refTo('extension', owner),
+      out: onward.digits,
+    });
+    const rule = ruleAt(contextOf(run.exchange, owner, { at: run.now, situation: run.situation }), onward.digits);
+    if (!rule) return { onward: { type: 'end', outcome: 'failed', cause: UNALLOCATED } };
+    if (rule.type === 'destination') return { onward: { type: 'destination', id: rule.id } };
+    if (rule.type !== 'rung') return { onward: this.refusedForward(rule, owner) };
+    const { trunk, calling } = this.cameIn;
+    const left = leaveBy(
       run,
       rule.compiled,
-      leg.dial,
+      onward.digits,
       {
-        owner: legOwner,
-        origin,
-        original: leg.showsCaller ? cameIn.calling : null,
-        cameBy: leg.showsCaller ? cameIn.trunk : null,
-        entered: cameIn.trunk,
+        owner,
+        caller: owner,
+        fromSite: this.cameIn.site,
+        rights: [{ class: owner.class, who: owner.name, right: trunk ? 'forward' : 'allow', asksPin: false }],
+        diverted: true,
+        showsCaller: true,
+        original: calling,
+        entered: trunk,
+        transit: false,
       },
-      number.site,
+      owner.site,
     );
+    if (!left.lands || !onward.untaken) return { ended: this.leftBy(left) };
+    this.lands(left.lands, left);
+    const { afterSeconds, to } = onward.untaken;
+    run.atSeconds += afterSeconds;
+    this.sinceWait.clear();
+    this.when = 'no key';
+    run.step('destination', 'key-to-take', `Nobody presses a key to take the call within ${afterSeconds} s.`, {
+      object: refTo('extension', owner),
+    });
+    return { onward: to };
+  }
+
+  private refusedForward(rule: DialRule, owner: Extension): Onward {
+    const isEmergency = rule.type === 'emergency';
+    const what = isEmergency ? 'an emergency number' : 'a feature code';
+    this.run.step('right', 'forward-refused', `Nobody forwards calls to ${what}.`, {
+      object: refTo('extension', owner),
+    });
+    return { type: 'end', outcome: 'refused', cause: isEmergency ? REFUSED : UNREACHABLE };
   }
 }
 
@@ -198,43 +202,4 @@ function released(cause: Cause): Landing {
 export function destinationOf(exchange: Exchange, id: string): ObjectRef | null {
   const found = exchange.destinations.get(id);
   return found ? refTo(found.kind, found.object) : null;
-}
-
-/** Digits of a person's forwarding, dialled as one block from the owner's phone: onward inside, or gone outside. */
-function forward(
-  run: Run,
-  onward: Extract<Onward, { type: 'forward' }>,
-  cameIn: CameIn,
-): { onward: Onward } | { left: Ending } {
-  const owner = run.exchange.extensions.get(onward.owner)!;
-  run.step('destination', 'forwarding', `${owner.name} forwards to ${onward.digits}.`, {
-    object: refTo('extension', owner),
-    out: onward.digits,
-  });
-  const rule = ruleAt(contextOf(run.exchange, owner), onward.digits);
-  if (!rule) return { onward: { type: 'end', outcome: 'failed', cause: UNALLOCATED } };
-  return forwardBy(run, rule, owner, onward.digits, cameIn);
-}
-
-function forwardBy(
-  run: Run,
-  rule: DialRule,
-  owner: Extension,
-  digits: string,
-  cameIn: CameIn,
-): { onward: Onward } | { left: Ending } {
-  if (rule.type === 'destination') return { onward: { type: 'destination', id: rule.id } };
-  if (rule.type === 'rung') {
-    const leg = {
-      owner,
-      origin: 'forward',
-      original: cameIn.calling,
-      cameBy: cameIn.trunk,
-      entered: cameIn.trunk,
-    } as const;
-    return { left: leaveBy(run, rule.compiled, digits, leg, owner.site) };
-  }
-  const what = rule.type === 'emergency' ? 'an emergency number' : 'a feature code';
-  run.step('right', 'forward-refused', `Nobody forwards calls to ${what}.`, { object: refTo('extension', owner) });
-  return { onward: { type: 'end', outcome: 'refused', cause: rule.type === 'emergency' ? REFUSED : UNREACHABLE } };
 }

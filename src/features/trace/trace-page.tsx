@@ -162,6 +162,7 @@ const STEP_GLYPH: Record<TraceStep['type'], string> = {
   incoming: 'trunk',
   route: 'rule',
   feature: 'rule',
+  transfer: 'extension',
   destination: 'extension',
   end: 'outside',
 };

@@ -1,4 +1,12 @@
-import { OBJECT_KINDS, fieldsOf, planSchema, type AnyObject, type FieldFacts, type ObjectKind } from '@/core/plan';
+import {
+  OBJECT_KINDS,
+  factsOf,
+  fieldsOf,
+  planSchema,
+  type AnyObject,
+  type FieldFacts,
+  type ObjectKind,
+} from '@/core/plan';
 import { DIALLED_KINDS } from '@/core/destinations';
 import { type Row, type SqlValue } from './pool';
 
@@ -82,10 +90,10 @@ export function fromSql(column: Column, row: Row): unknown {
   return column.boolean ? value === 1 : value;
 }
 
-export const ORGANISATION: Column[] = Object.keys(planSchema.shape.organisation.shape).map((field) => ({
+export const ORGANISATION: Column[] = Object.entries(planSchema.shape.organisation.shape).map(([field, schema]) => ({
   field,
   column: snake(field),
   json: false,
-  boolean: false,
+  boolean: factsOf(schema).type === 'boolean',
   looseRef: false,
 }));

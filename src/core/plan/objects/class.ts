@@ -9,11 +9,13 @@ export const classRight = z.strictObject({
   pin: z.boolean().default(false),
   /** may a call be forwarded to outside numbers of this kind */
   forward: z.boolean().default(false),
+  /** may a call from outside be transferred to outside numbers of this kind */
+  transfer: z.boolean().default(false),
 });
 export type ClassRight = z.output<typeof classRight>;
 
 const rights = Object.fromEntries(
-  RULED_KINDS.map((k) => [k, classRight.default({ allow: false, pin: false, forward: false })]),
+  RULED_KINDS.map((k) => [k, classRight.default({ allow: false, pin: false, forward: false, transfer: false })]),
 ) as Record<RuledKind, z.ZodDefault<typeof classRight>>;
 
 /** Whom holders of a class may watch (ENGINE E6). */
@@ -25,7 +27,7 @@ export const classOfService = z.strictObject({
   rights: z.strictObject(rights).meta({
     title: 'Rights',
     description:
-      'For each kind of call: allowed, with a PIN, and whether calls may be forwarded to it. Emergency calls always go.',
+      'For each kind of call: allowed, with a PIN, and whether calls may be forwarded or transferred to it. Emergency calls always go.',
   }),
   watch: z.enum(WATCH_RIGHTS).default('everyone').meta({
     title: 'May watch',

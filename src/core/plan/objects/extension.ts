@@ -45,6 +45,18 @@ export const extension = z.strictObject({
     title: 'Rings for',
     description: 'Seconds it rings before the call goes on. Example: 25, about five rings for the caller.',
   }),
+  lines: z.number().int().min(1).max(8).default(2).meta({
+    title: 'Lines',
+    description: 'Calls it can hold at once. Example: 2. With all of them in use it is busy.',
+  }),
+  callWaiting: z.boolean().default(true).meta({
+    title: 'Call waiting',
+    description: 'A second call rings while somebody speaks and a line is free. Off: a call in progress makes it busy.',
+  }),
+  rejectsWithheld: z.boolean().default(false).meta({
+    title: 'Rejects withheld callers',
+    description: 'Outside callers who hide their number do not ring here; they go where the organisation sends them.',
+  }),
   mailbox: ref('mailbox', {
     title: 'Mailbox',
     description: 'Takes the call when nobody answers or the line is busy. Empty: the caller hears that nobody answers.',

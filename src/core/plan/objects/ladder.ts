@@ -53,6 +53,13 @@ export const rung = z
       description: 'Refuses people of these teams and ends the search.',
     }),
     notForSites: refs('site', 100, { title: 'Not for sites', description: 'Refused, and the search ends here.' }),
+    hours: ref('hours', {
+      title: 'Hours',
+      description:
+        'The rule fits only while these are open when dialling starts; else the next is read. Empty: always.',
+    })
+      .nullable()
+      .default(null),
     strip: z.number().int().min(0).max(20).default(0).meta({
       title: 'Leave out',
       description:

@@ -28,6 +28,21 @@ export const organisation = z.strictObject({
   })
     .nullable()
     .default(null),
+  rejectsWithheld: z.boolean().default(false).meta({
+    title: 'Rejects withheld callers',
+    description: 'Outside callers who hide their number are turned away before any inbound route.',
+  }),
+  withheldLeadTo: ref('destination', {
+    title: 'Withheld callers go to',
+    description: 'Where callers end who are rejected for hiding their number. Empty: the call is refused.',
+  })
+    .nullable()
+    .default(null),
+  recallSeconds: z.number().int().min(5).max(600).default(30).meta({
+    title: 'Recall after',
+    description:
+      'Seconds after which a transferred call that nobody takes comes back to whoever transferred it. Example: 30.',
+  }),
   pinLeastDigits: z.number().int().min(4).max(12).default(4).meta({
     title: 'Shortest PIN',
     description:

@@ -1,0 +1,70 @@
+import type { OutsideLeg } from '../destinations';
+import type { Extension, OutsideNumber, Trunk } from '../plan';
+import type { Ending } from '../exchange/answer';
+import { REFUSED, UNALLOCATED } from '../exchange/cause';
+import { ruleAt } from '../exchange/context';
+import { contextOf } from './dialling';
+import { ownerFrom, type Caller, type LegRight } from './leg';
+import { leaveBy } from './outgoing';
+import { ending, refTo, type Run } from './run';
+
+/** Where a call that goes from place to place came from. */
+export interface CameIn {
+  /** the trunk of an outside caller; null for a call from inside */
+  trunk: Trunk | null;
+  calling: string | null;
+  /** the phone of an inside caller; null for a call from outside */
+  phone: Extension | null;
+  /** the site from which it reaches us */
+  site: string;
+}
+
+/** Who calls, as lists of rules and the link see it (ENGINE E6, E7). */
+export const callerOf = (cameIn: CameIn): Caller => ({ person: cameIn.phone?.person ?? null, site: cameIn.site });
+
+/**
+ * An outside number of the plan, dialled as from its site. An outside caller needs *forward to outside* of the number's class
+ * and of the reach plan's owner; an inside caller needs the right of their own class (ENGINE E6).
+ */
+export function leaveThrough(run: Run, leg: OutsideLeg, cameIn: CameIn): Ending {
+  const { exchange } = run;
+  const number = exchange.destinations.get(leg.number)!.object as OutsideNumber;
+  const owner = leg.owner ? exchange.extensions.get(leg.owner)! : null;
+  const caller = callerOf(cameIn);
+  const context = contextOf(exchange, caller, { at: run.now, situation: run.situation }, number.site);
+  const rule = ruleAt(context, leg.dial);
+  const object = refTo('outsideNumber', number);
+  if (!rule || rule.type !== 'rung') {
+    const what =
+      rule?.type === 'emergency' ? 'is an emergency number, which nothing leads to' : 'is no outside number there';
+    run.step('destination', 'outside-unreadable', `${leg.dial} ${what}.`, { object, in: leg.dial });
+    return ending(
+      rule?.type === 'emergency'
+        ? { outcome: 'refused', cause: REFUSED }
+        : { outcome: 'unroutable', cause: UNALLOCATED },
+    );
+  }
+  return leaveBy(
+    run,
+    rule.compiled,
+    leg.dial,
+    {
+      owner: owner ?? ownerFrom(number),
+      caller,
+      fromSite: cameIn.site,
+      rights: rightsFor(number, owner, cameIn),
+      diverted: true,
+      showsCaller: leg.showsCaller,
+      original: cameIn.calling,
+      entered: cameIn.trunk,
+      transit: false,
+    },
+    number.site,
+  );
+}
+
+function rightsFor(number: OutsideNumber, owner: Extension | null, { trunk, phone }: CameIn): LegRight[] {
+  if (!trunk) return phone ? [{ class: phone.class, who: phone.name, right: 'allow', asksPin: true }] : [];
+  const forward = (cos: string, who: string): LegRight => ({ class: cos, who, right: 'forward', asksPin: false });
+  return [...(owner ? [forward(owner.class, owner.name)] : []), forward(number.class, number.name)];
+}
