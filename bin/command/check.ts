@@ -4,7 +4,7 @@ import { exchangeOf } from './plan';
 
 /** All problems of a plan file; exit 1 with an error or a doubt among them. */
 export function check(args: string[]): Answer {
-  const { flags } = flagsOf(args);
+  const { flags } = flagsOf(args, { flags: ['plan', 'at'], words: 0 });
   const problems = problemsOf(exchangeOf(need(flags, 'plan', 'a plan file')));
   const found = problems.some((p) => p.severity !== 'note');
   const lines = problems.map(

@@ -21,7 +21,9 @@ function entryOf(exchange: Exchange, flags: Map<string, string>): { entry: Entry
 }
 
 export function course(args: string[]): Answer {
-  const { flags } = flagsOf(args);
+  const { flags } = flagsOf(args, { flags: ['plan', 'number', 'digits', 'at', 'situation'], words: 0 });
+  if (flags.has('number') && flags.has('digits'))
+    throw new Refusal('surplus-argument', '--digits', '--number and --digits are both there; one of them is right.');
   const exchange = exchangeOf(need(flags, 'plan', 'a plan file'));
   const { entry, site } = entryOf(exchange, flags);
   const text = flags.get('at');
@@ -34,7 +36,7 @@ export function course(args: string[]): Answer {
   const value = wholeCourse(
     exchange,
     entry,
-    at === null ? null : { at, situation: situationOf(flags.get('situation')) },
+    at === null ? null : { at, situation: situationOf(flags.get('situation'), exchange) },
   );
   const label = new Map(value.nodes.map((n) => [n.id, n.kind === 'tone' ? n.label : `${n.kind} ${n.label}`]));
   const lines = value.ways.map((w) => `${label.get(w.from)}  —${w.when}→  ${label.get(w.to)}`);

@@ -10,7 +10,7 @@ import {
   simplified,
   type CompiledMap,
 } from '@/core/digits';
-import { Refusal, flagsOf, wholeNumber, type Answer, ofName } from './answer';
+import { Refusal, flagsOf, noCommand, ofName, wholeNumber, type Answer, type Takes } from './answer';
 
 const compiled = new Map<string, ReturnType<typeof compileDigitMap>>();
 const LONGEST_COUNTED = 64;
@@ -99,26 +99,23 @@ function simplify(maps: string[]): Answer {
   return { exit: 0, value: { map }, text: map };
 }
 
-const VERBS: Record<string, (rest: string[], flags: Map<string, string>) => Answer> = {
-  check,
-  match,
-  relate: related,
-  count,
-  example,
-  simplify,
+type Verb = Takes & { run: (rest: string[], flags: Map<string, string>) => Answer };
+
+const VERBS: Record<string, Verb> = {
+  check: { run: check, words: 1, flags: [] },
+  match: { run: match, words: 2, flags: [] },
+  relate: { run: related, words: 2, flags: [] },
+  count: { run: count, words: 1, flags: ['length'] },
+  example: { run: example, words: 1, flags: ['seed', 'most'] },
+  simplify: { run: simplify, words: Infinity, flags: [] },
 };
 
 export function digits(args: string[]): Answer {
   const verb = ofName(VERBS, args[0]);
-  if (!verb)
-    throw new Refusal(
-      'no-such-command',
-      'command',
-      `“digits ${args[0] ?? ''}” is no command; ${Object.keys(VERBS).join(', ')} are.`,
-    );
-  const { flags, rest } = flagsOf(args.slice(1));
+  if (!verb) throw noCommand(args[0], Object.keys(VERBS), 'digits ');
+  const { flags, rest } = flagsOf(args.slice(1), verb);
   try {
-    return verb(rest, flags);
+    return verb.run(rest, flags);
   } catch (e) {
     if (!(e instanceof TooManyStates)) throw e;
     throw new Refusal('too-entangled', 'MAP', `The maps can't be put together: ${e.message}.`);

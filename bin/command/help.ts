@@ -50,7 +50,7 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
   ],
   ['load queue --file FILE', 'a queue simulated from a JSON or YAML file', 'load queue --file queue.json'],
   [
-    'trace --plan FILE --from X --dial D [--at T] [--calling N] [--en-bloc] [--situation FILE]',
+    'trace --plan FILE --from X --dial D [--at T] [--calling N] [--en-bloc] [--situation FILE] [--every-rule]',
     'what happens to a call and why',
     'trace --plan demo/plan.yaml --from 2104 --dial 999 --at now',
   ],
@@ -59,7 +59,7 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
     'all ways a call can take from there',
     'course --plan demo/plan.yaml --number +441632960100',
   ],
-  ['check --plan FILE', 'everything wrong or doubtful in a plan', 'check --plan demo/plan.yaml'],
+  ['check --plan FILE [--at T]', 'everything wrong or doubtful in a plan', 'check --plan demo/plan.yaml'],
   ['plan schema', 'the plan document as JSON Schema', 'plan schema'],
   ['plan format FILE', 'the canonical text of a plan', 'plan format demo/plan.yaml'],
   ['plan upgrade FILE', 'the same plan in the newest version', 'plan upgrade demo/plan.yaml'],

@@ -14,7 +14,7 @@ import {
   type Notice,
   type Week,
 } from '@/core/hours';
-import { Refusal, flagsOf, need, type Answer, ofName } from './answer';
+import { Refusal, flagsOf, need, noCommand, ofName, type Answer } from './answer';
 
 const MOST_DAYS = 3700;
 
@@ -106,16 +106,14 @@ function read(flags: Map<string, string>): Answer {
   return { exit: 0, value: { sentence }, text: sentence };
 }
 
-const VERBS: Record<string, (flags: Map<string, string>) => Answer> = { when, partition: stretches, read };
+const VERBS: Record<string, { run: (flags: Map<string, string>) => Answer; flags: readonly string[] }> = {
+  when: { run: when, flags: ['spec', 'zone', 'at', 'ics'] },
+  partition: { run: stretches, flags: ['spec', 'zone', 'from', 'to', 'ics'] },
+  read: { run: read, flags: ['spec', 'zone', 'ics'] },
+};
 
 export function hours(args: string[]): Answer {
-  const { flags, rest } = flagsOf(args);
-  const verb = ofName(VERBS, rest[0]);
-  if (!verb)
-    throw new Refusal(
-      'no-such-command',
-      'command',
-      `“hours ${rest[0] ?? ''}” is no command; when, partition and read are.`,
-    );
-  return verb(flags);
+  const verb = ofName(VERBS, args[0]);
+  if (!verb) throw noCommand(args[0], Object.keys(VERBS), 'hours ');
+  return verb.run(flagsOf(args.slice(1), { flags: verb.flags, words: 0 }).flags);
 }

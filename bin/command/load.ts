@@ -13,7 +13,17 @@ import {
   type LinkLayer,
   type Waiting,
 } from '@/core/load';
-import { Refusal, flagsOf, need, readDocument, realNumber, wholeNumber, type Answer, ofName } from './answer';
+import {
+  Refusal,
+  flagsOf,
+  need,
+  noCommand,
+  ofName,
+  readDocument,
+  realNumber,
+  wholeNumber,
+  type Answer,
+} from './answer';
 
 type Flags = Map<string, string>;
 const MOST_ERLANGS = 100_000;
@@ -70,7 +80,7 @@ function bandwidth(flags: Flags): Answer {
   const ip = need(flags, 'ip', '4 or 6');
   if (ip !== '4' && ip !== '6') throw new Refusal('bad-ip', '--ip', `“${ip}” is no version of IP here; 4 or 6 is.`);
   const link = need(flags, 'link', 'ethernet, none, ppp or vlan');
-  if (!(link in LINK_OCTETS))
+  if (!Object.hasOwn(LINK_OCTETS, link))
     throw new Refusal('bad-link', '--link', `“${link}” is no link layer; ${Object.keys(LINK_OCTETS).join(', ')} are.`);
   const found = bandwidthOf(
     need(flags, 'codec', 'a codec such as G.711A'),
@@ -128,23 +138,19 @@ function queue(flags: Flags): Answer {
   }
 }
 
-const VERBS: Record<string, (flags: Flags) => Answer> = {
-  'erlang-b': blocking,
-  'erlang-c': patient,
-  'erlang-a': impatient,
-  channels,
-  bandwidth,
-  queue,
+const WAITING = ['erlangs', 'agents', 'handle-seconds', 'within-seconds'];
+
+const VERBS: Record<string, { run: (flags: Flags) => Answer; flags: readonly string[] }> = {
+  'erlang-b': { run: blocking, flags: ['erlangs', 'channels'] },
+  'erlang-c': { run: patient, flags: WAITING },
+  'erlang-a': { run: impatient, flags: [...WAITING, 'patience-seconds'] },
+  channels: { run: channels, flags: ['erlangs', 'blocking'] },
+  bandwidth: { run: bandwidth, flags: ['codec', 'packet-ms', 'ip', 'link'] },
+  queue: { run: queue, flags: ['file'] },
 };
 
 export function load(args: string[]): Answer {
-  const { flags, rest } = flagsOf(args);
-  const verb = ofName(VERBS, rest[0]);
-  if (!verb)
-    throw new Refusal(
-      'no-such-command',
-      'command',
-      `“load ${rest[0] ?? ''}” is no command; ${Object.keys(VERBS).join(', ')} are.`,
-    );
-  return verb(flags);
+  const verb = ofName(VERBS, args[0]);
+  if (!verb) throw noCommand(args[0], Object.keys(VERBS), 'load ');
+  return verb.run(flagsOf(args.slice(1), { flags: verb.flags, words: 0 }).flags);
 }

@@ -1,5 +1,5 @@
 import { createInterface } from 'node:readline';
-import { Refusal, ofName, printed, type Answer } from './answer';
+import { Refusal, noCommand, ofName, printed, type Answer } from './answer';
 import { check } from './check';
 import { course } from './course';
 import { digits } from './digits';
@@ -25,13 +25,8 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
 function answer(args: string[]): Answer {
   const run = ofName(GROUPS, args[0]);
   try {
-    if (!run)
-      throw new Refusal(
-        'no-such-command',
-        'command',
-        `“${args[0] ?? ''}” is no command; ${Object.keys(GROUPS).join(', ')} and batch are.`,
-      );
-    return run(args.slice(1));
+    if (!run) throw noCommand(args[0], [...Object.keys(GROUPS), 'batch']);
+    return run(args.slice(1).filter((a) => a !== '--json'));
   } catch (e) {
     if (!(e instanceof Refusal)) throw e;
     return { exit: 2, value: { error: e.error }, text: e.error.sentence };
@@ -78,7 +73,7 @@ async function main(): Promise<number> {
     return 0;
   }
   const json = args.includes('--json');
-  const result = answer(args.filter((a: string) => a !== '--json'));
+  const result = answer(args[0] === '--json' ? args.slice(1) : args);
   const out = result.exit === 2 && !json ? process.stderr : process.stdout;
   out.write(json ? JSON.stringify(result.value) + '\n' : printed(result));
   return result.exit;

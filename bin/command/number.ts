@@ -9,14 +9,17 @@ import {
   type WrittenForm,
 } from '@/core/numbers';
 import { country as countrySchema } from '@/core/plan/facts/fields';
-import { Refusal, flagsOf, need, type Answer } from './answer';
+import { Refusal, flagsOf, need, noCommand, type Answer } from './answer';
 
 export function number(args: string[]): Answer {
-  const { flags, rest } = flagsOf(args);
-  const [verb, text] = rest;
+  const verb = args[0];
+  if (verb !== 'read' && verb !== 'write') throw noCommand(verb, ['read', 'write'], 'number ');
+  const { flags, rest } = flagsOf(args.slice(1), {
+    flags: verb === 'read' ? ['country', 'area'] : ['as', 'country', 'area'],
+    words: 1,
+  });
+  const [text] = rest;
   if (verb === 'write') return write(text, flags);
-  if (verb !== 'read')
-    throw new Refusal('no-such-command', 'command', `“number ${verb ?? ''}” is no command; read and write are.`);
   if (text === undefined)
     throw new Refusal('argument-missing', 'TEXT', 'A number is needed: number read TEXT --country CC.');
   const { country, area } = placeOf(flags, need(flags, 'country', 'a country code such as GB'));

@@ -8,7 +8,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { compile, type Exchange } from '@/core/routing';
-import { Refusal, flagsOf, readDocument, type Answer } from './answer';
+import { Refusal, flagsOf, noCommand, readDocument, type Answer } from './answer';
 
 const exchanges = new Map<string, Exchange>();
 
@@ -41,17 +41,14 @@ function answered(value: unknown, text: string): Answer {
 }
 
 export function plan(args: string[]): Answer {
-  const [verb, file] = flagsOf(args).rest;
+  const verb = args[0];
+  if (verb !== 'schema' && verb !== 'format' && verb !== 'upgrade')
+    throw noCommand(verb, ['schema', 'format', 'upgrade'], 'plan ');
+  const [file] = flagsOf(args.slice(1), { flags: [], words: verb === 'schema' ? 0 : 1 }).rest;
   if (verb === 'schema') {
     const schema = planJsonSchema();
     return answered(schema, JSON.stringify(schema, null, 2));
   }
-  if (verb !== 'format' && verb !== 'upgrade')
-    throw new Refusal(
-      'no-such-command',
-      'command',
-      `“plan ${verb ?? ''}” is no command; schema, format and upgrade are.`,
-    );
   if (file === undefined) throw new Refusal('argument-missing', 'FILE', `A plan file is needed: plan ${verb} FILE.`);
   if (verb === 'upgrade') {
     const upgraded = upgradeDocument(readDocument(file, 'FILE'));

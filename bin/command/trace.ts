@@ -1,21 +1,25 @@
 import { readCall } from '@/core/ask';
 import { inputErrors } from '@/core/plan';
-import { situationSchema, trace, type Situation, type Trace } from '@/core/routing';
+import { situationErrors, situationSchema, trace, type Exchange, type Situation, type Trace } from '@/core/routing';
 import { Refusal, flagsOf, need, readDocument, type Answer } from './answer';
 import { exchangeOf } from './plan';
 
-export function situationOf(path: string | undefined): Situation {
+/** The situation of a file; an id that the plan doesn't have is refused with its path (ENGINE E13). */
+export function situationOf(path: string | undefined, exchange: Exchange): Situation {
   if (path === undefined) return {};
   const parsed = situationSchema.safeParse(readDocument(path, '--situation'));
-  if (parsed.success) return parsed.data;
-  const [first] = inputErrors(parsed.error);
+  const [first] = parsed.success ? situationErrors(exchange, parsed.data) : inputErrors(parsed.error);
+  if (parsed.success && !first) return parsed.data;
   throw new Refusal(first!.code, `--situation ${first!.path}`, first!.sentence);
 }
 
 export function traceCommand(args: string[]): Answer {
-  const { flags } = flagsOf(args);
+  const { flags } = flagsOf(args, {
+    flags: ['plan', 'from', 'dial', 'at', 'calling', 'en-bloc', 'every-rule', 'situation'],
+    words: 0,
+  });
   const exchange = exchangeOf(need(flags, 'plan', 'a plan file'));
-  const situation = situationOf(flags.get('situation'));
+  const situation = situationOf(flags.get('situation'), exchange);
   const from = need(flags, 'from', 'an extension, trunk:ID or outside:NUMBER');
   const dial = need(flags, 'dial', 'the digits dialled');
   const read = readCall(
@@ -30,7 +34,7 @@ export function traceCommand(args: string[]): Answer {
     Date.now(),
   );
   if (!read.ok) throw new Refusal(`bad-${read.path}`, `--${read.path}`, read.sentence, read.offset);
-  const value = trace(exchange, read.call, situation);
+  const value = trace(exchange, read.call, situation, flags.has('every-rule'));
   return { exit: value.outcome === 'routed' ? 0 : 1, value, text: inWords(value) };
 }
 

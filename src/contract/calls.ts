@@ -66,7 +66,7 @@ export const callFacts = {
   traceGet: {
     summary: 'What happens to one call and why',
     right: 'ask',
-    query: z.strictObject(question),
+    query: z.strictObject({ ...question, everyRule: z.stringbool().optional() }),
     answer: traced,
   },
   tracePost: {
@@ -77,6 +77,8 @@ export const callFacts = {
       enBloc: z.boolean().optional(),
       withhold: z.boolean().optional(),
       situation: situationSchema.optional(),
+      /** every rule that did not fit is told one by one, also where several failed for one reason */
+      everyRule: z.boolean().optional(),
     }),
     answer: traced,
   },

@@ -23,6 +23,15 @@ export type CallResult =
 export function readCall(question: Question, exchange: Exchange, now: number): CallResult {
   const from = readCaller(question.from, exchange, question.calling ?? null);
   if (!from.ok) return { ok: false, path: 'from', sentence: from.sentence };
+  const calling = question.calling ?? null;
+  if (calling !== null && from.caller.type !== 'trunk')
+    return { ok: false, path: 'calling', sentence: 'A calling number goes with a trunk only, as in trunk:ID.' };
+  if (calling !== null && !/^\+?[0-9*#][0-9*#\s\-./()]{0,40}$/.test(calling))
+    return {
+      ok: false,
+      path: 'calling',
+      sentence: `“${calling.slice(0, 40)}” is no calling number: digits, with + in front where it is international.`,
+    };
   const outside = from.caller.type === 'outside';
   const dial = outside ? question.dial.trim() : question.dial.replace(/[\s\-./()]/g, '');
   if (!outside) {

@@ -50,7 +50,12 @@ export function readCalendar(text: string, zone: string): CalendarResult {
   try {
     root = new ICAL.Component(ICAL.parse(text) as [string, unknown[], unknown[]]);
   } catch (e) {
-    return { ok: false, sentence: `This is no iCalendar text: ${(e as Error).message.slice(0, 120)}.` };
+    // The parser's own words say where; what else breaks in it says nothing to anybody.
+    const why =
+      e instanceof Error && e.name === 'ParserError'
+        ? e.message.slice(0, 120)
+        : 'its lines are no properties of RFC 5545';
+    return { ok: false, sentence: `This is no iCalendar text: ${why}.` };
   }
   if (!root.name) return { ok: false, sentence: 'This is no iCalendar text: it is empty.' };
   if (root.name !== 'vcalendar') return { ok: false, sentence: `A VCALENDAR is needed; this is a ${root.name}.` };

@@ -6,6 +6,7 @@ export { compile } from './compile';
 export { contextOf, reachableForms } from './dialling';
 export * from '../exchange/reasons';
 export * from '../exchange/situation';
+export * from '../exchange/situation-errors';
 export * from '../exchange/taken';
 export { destinationOf } from './walk';
 export { outcomeOf, trace } from './trace';

@@ -92,7 +92,11 @@ export function TracePage({ data }: { data: TracePageData }) {
           <CourseView course={shown.course} />
           <Box mt="12px" data-testid="steps">
             {shown.trace.steps.map((s, i) => (
-              <Step key={i} step={s} />
+              <Step
+                key={i}
+                step={s}
+                everyRule={tracePath(data.question.from, data.question.dial, data.question.at, true)}
+              />
             ))}
           </Box>
         </>
@@ -167,7 +171,7 @@ const STEP_GLYPH: Record<TraceStep['type'], string> = {
   end: 'outside',
 };
 
-function Step({ step }: { step: TraceStep }) {
+function Step({ step, everyRule }: { step: TraceStep; everyRule: string }) {
   const [open, setOpen] = useState(step.notTaken.length <= 3);
   const { pathOf } = useKinds();
   const href = step.object ? pathOf(step.object.kind, step.object.id) : null;
@@ -188,6 +192,12 @@ function Step({ step }: { step: TraceStep }) {
               step.notTaken.map((n) => (
                 <Box key={n.rule}>
                   not <b>{n.label}</b>: {n.why}
+                  {n.count ? (
+                    <>
+                      {' '}
+                      <Link href={everyRule}>Name each</Link>
+                    </>
+                  ) : null}
                 </Box>
               ))
             ) : (
@@ -237,6 +247,10 @@ function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which
           <Fact name="read as" value={shown.e164 ?? 'not an outside number'} />
           <Fact name="sent" value={shown.digitsSent} />
           <Fact name="shown" value={shown.shownNumber ?? 'nothing'} />
+          {shown.asserted && shown.asserted !== shown.shownNumber ? (
+            <Fact name="vouched for" value={shown.asserted} />
+          ) : null}
+          {shown.divertedBy ? <Fact name="forwarded by" value={shown.divertedBy} /> : null}
         </PaneSection>
       ) : null}
       <PaneSection title={which === 'draft' ? 'Live' : 'In the draft'}>
@@ -275,7 +289,7 @@ function End({ outcome, lands }: { outcome: string; lands: Trace['lands'] }) {
 function Fact({ name, value }: { name: string; value: string }) {
   return (
     <Flex gap="8px">
-      <Box color="quiet" w="54px">
+      <Box color="quiet" w="78px" flexShrink={0}>
         {name}
       </Box>
       <Box fontFamily="mono" fontSize="13px">

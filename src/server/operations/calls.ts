@@ -12,12 +12,13 @@ export async function traceOf(
   actor: Actor,
   of: string,
   question: Question,
-  situation: Situation | undefined,
+  { situation, everyRule }: { situation?: Situation | undefined; everyRule?: boolean | undefined },
   signal: AbortSignal,
 ) {
   const now = Date.now();
   const holds = situation ?? (await situationAt(await momentOf(question, now, of)));
-  return ask('traceOf', { reader: actor, of, question, now, situation: holds }, { signal });
+  const input = { reader: actor, of, question, now, situation: holds, isGiven: situation !== undefined, everyRule };
+  return ask('traceOf', input, { signal });
 }
 
 /** The moment a question is about; what is asked of now needs no look-up. */
@@ -27,13 +28,13 @@ export async function momentOf(question: Question, now: number, of = 'draft'): P
 
 export const callHandlers: Handlers<keyof typeof callFacts> = {
   traceGet: ({ actor, query: q, request }) =>
-    traceOf(actor, q.of, { from: q.from, dial: q.dial, when: q.at, calling: q.calling }, undefined, request.signal),
+    traceOf(actor, q.of, { from: q.from, dial: q.dial, when: q.at, calling: q.calling }, q, request.signal),
   tracePost: ({ actor, body: b, request }) =>
     traceOf(
       actor,
       b.of,
       { from: b.from, dial: b.dial, when: b.at, calling: b.calling, enBloc: b.enBloc, withhold: b.withhold },
-      b.situation,
+      b,
       request.signal,
     ),
   ask: async ({ actor, query, request }) => {

@@ -73,7 +73,7 @@ export async function revisionPage(text: string, asked: string | undefined) {
 
 export const revisionsPage = async () => listRevisions(await pageActor());
 
-export async function tracePage(asked: { from?: string; dial?: string; at?: string }) {
+export async function tracePage(asked: { from?: string; dial?: string; at?: string; every?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const question = { from: asked.from ?? '', dial: asked.dial ?? '', at: asked.at ?? 'now' };
@@ -81,7 +81,7 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
   const situation = await situationAt(await momentOf(asks, now));
-  return { question, ...(await askForPage('traceBoth', { reader, question: asks, now, situation })) };
+  return { question, ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })) };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {

@@ -2,7 +2,7 @@ import { same } from '@/core/analysis';
 import { readCall, splitAsk, type Question as CallQuestion } from '@/core/ask';
 import { courseOf, type Course } from '@/core/course';
 import type { AskAnswer, ShortAnswer } from '@/contract/calls';
-import { trace, type Exchange, type Situation, type Trace } from '@/core/routing';
+import { situationErrors, trace, type Exchange, type Situation, type Trace } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
 import { findObjects } from '../ground/find';
@@ -17,6 +17,10 @@ export interface AskedCall extends By {
   now: number;
   /** what holds now, taken for any moment that is not in the past */
   situation: Situation;
+  /** whoever asks made the situation up: an id in it that the plan doesn't have is refused */
+  isGiven?: boolean;
+  /** every rule that did not fit is told one by one (ENGINE E13) */
+  everyRule?: boolean;
 }
 
 interface Answered {
@@ -30,7 +34,7 @@ interface Answered {
 }
 
 /** Answers one question in one plan; 422 with the part that can't be read. */
-function answerIn(held: HeldPlan, { question, now, situation, reader }: AskedCall): Answered {
+function answerIn(held: HeldPlan, { question, now, situation, isGiven, everyRule, reader }: AskedCall): Answered {
   const exchange = held.exchange();
   const read = readCall(question, exchange, now);
   if (!read.ok)
@@ -43,7 +47,9 @@ function answerIn(held: HeldPlan, { question, now, situation, reader }: AskedCal
     );
   if (read.call.from.type === 'extension')
     demandFor(reader, 'ask', held.plan, 'extension', exchange.extensions.get(read.call.from.id)!);
-  const t = trace(exchange, read.call, situation);
+  const [wrong] = isGiven ? situationErrors(exchange, situation) : [];
+  if (wrong) throw new Refused(422, wrong.code, wrong.sentence, `situation.${wrong.path}`);
+  const t = trace(exchange, read.call, situation, everyRule);
   return { exchange, call: read.call, trace: t, at: new Date(read.call.at).toISOString(), zone: read.zone };
 }
 
