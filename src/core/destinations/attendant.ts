@@ -41,8 +41,10 @@ export const attendant: Behaviour<Attendant> = {
     return greets(object, mode, why, moment);
   },
   lands: () => true,
-  ways(object, exchange, _part, hoursAt) {
-    const now = hoursAt && object.hours ? modeBy(exchange, object, hoursAt(object.hours)) : null;
+  ways(object, exchange, _part, moment) {
+    const notice = moment?.noticeAt(object.id);
+    const hours = notice ? noticed(notice) : moment && object.hours ? moment.hoursAt(object.hours) : null;
+    const now = hours && modeBy(exchange, object, hours);
     if (now && 'leadsTo' in now) return [{ when: 'notice', drive: 'none', to: leadOr(now.leadsTo, UNREACHABLE) }];
     const modes = now ? [now.mode] : modesOf(exchange, object);
     return modes.flatMap((mode): CourseWayOn[] => {
@@ -96,16 +98,18 @@ type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: st
 
 function modeNow(object: Attendant, moment: Moment): ModeNow {
   const notice = noticeAt(moment.situation, object.id, moment.at);
-  if (notice)
-    return modeBy(moment.exchange, object, {
-      ...notice,
-      mode: 'notice',
-      why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}`,
-    });
+  if (notice) return modeBy(moment.exchange, object, noticed(notice));
   if (!object.hours) return { mode: 'open', why: 'it has no hours' };
   const { exchange } = moment;
   return modeBy(exchange, object, hoursNow(exchange, moment.situation, object.hours, moment.at));
 }
+
+/** A notice of the attendant itself as what its hours say. */
+const noticed = (notice: { id: string; open: boolean; leadsTo: string | null }): HoursNow => ({
+  ...notice,
+  mode: 'notice',
+  why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}`,
+});
 
 /** A holiday or notice for which nothing is set is treated as closed or open. */
 function modeBy(exchange: Exchange, object: Attendant, now: HoursNow): ModeNow {

@@ -74,8 +74,13 @@ export interface Moment {
   barred(leg: OutsideLeg): string | null;
 }
 
-/** What an hours object says at the moment asked about. */
-export type HoursAt = (hoursId: string) => HoursNow;
+/** What holds at the one moment that a course is asked for. */
+export interface CourseNow {
+  hoursAt(hoursId: string): HoursNow;
+  /** the notice in force at a number, route, attendant or queue itself */
+  noticeAt(id: string): { id: string; open: boolean; leadsTo: string | null } | null;
+  situation: Situation;
+}
 
 /** What makes a call take a way: nothing, ringing, waiting, a key of the caller, or an answer. Cycles are judged by it. */
 export type Drive = 'none' | 'ring' | 'wait' | 'caller' | 'answered';
@@ -92,10 +97,10 @@ export interface Behaviour<T> {
   /** what happens to one call in one situation; `part` as in Onward */
   offer(object: T, moment: Moment, part: number): Offer;
   /**
-   * All ways on, for the course; personal forwarding is no part of the plan and not among them. `hoursAt` tells what hours
-   * say when only one moment is asked about; null: every mode is possible.
+   * All ways on, for the course; personal forwarding is no part of the plan and not among them. `now` is what holds when only
+   * one moment is asked about; null: every mode is possible.
    */
-  ways(object: T, exchange: Exchange, part: number, hoursAt: HoursAt | null): CourseWayOn[];
+  ways(object: T, exchange: Exchange, part: number, now: CourseNow | null): CourseWayOn[];
   /** whether calls can end here */
   lands(object: T, exchange: Exchange, part: number): boolean;
 }

@@ -40,7 +40,9 @@ export const queue: Behaviour<Queue> = {
     return taken(object, moment, signedIn.length, free.length);
   },
   lands: () => true,
-  ways(object) {
+  ways(object, _exchange, _part, now) {
+    const notice = now?.noticeAt(object.id);
+    if (notice?.leadsTo) return [{ when: 'notice', drive: 'none', to: leadOr(notice.leadsTo, UNREACHABLE) }];
     const ways: CourseWayOn[] = [];
     // Somebody who is always signed in keeps the queue from being empty of agents.
     if (object.permanentAgents.length === 0)

@@ -1,12 +1,15 @@
 import type { TimeSwitch } from '../plan';
 import { UNREACHABLE } from '../exchange/cause';
 import { hoursNow, type HoursNow } from '../exchange/hours-now';
-import { leadOr, type Behaviour, type CourseWayOn, type Moment } from './offer';
+import type { Situation } from '../exchange/situation';
+import { leadOr, type Behaviour, type CourseWayOn } from './offer';
 
 /** A time switch sends a call on at once and silently: as it is set by hand, else by its hours. */
 export const timeSwitch: Behaviour<TimeSwitch> = {
   offer(object, moment) {
-    const { when, to, why } = chosen(object, moment);
+    const { when, to, why } = chosen(object, moment.situation, (id) =>
+      hoursNow(moment.exchange, moment.situation, id, moment.at),
+    );
     const sentence = `${object.name} is ${when}: ${why}.`;
     return {
       landing: null,
@@ -16,14 +19,14 @@ export const timeSwitch: Behaviour<TimeSwitch> = {
     };
   },
   lands: () => false,
-  ways(object, _exchange, _part, hoursAt) {
+  ways(object, _exchange, _part, moment) {
     const way = (when: string, to: string | null): CourseWayOn => ({
       when,
       drive: 'none',
       to: leadOr(to, UNREACHABLE),
     });
-    if (hoursAt && object.hours) {
-      const now = byHours(object, hoursAt(object.hours));
+    if (moment) {
+      const now = chosen(object, moment.situation, moment.hoursAt);
       return [way(now.when, now.to)];
     }
     const holiday = object.hours ? [way('holiday', object.holiday ?? object.closed)] : [];
@@ -31,12 +34,16 @@ export const timeSwitch: Behaviour<TimeSwitch> = {
   },
 };
 
-function chosen(object: TimeSwitch, moment: Moment): { when: string; to: string | null; why: string } {
-  const set = moment.situation.switches?.find((s) => s.id === object.id)?.setting;
+function chosen(
+  object: TimeSwitch,
+  { switches }: Pick<Situation, 'switches'>,
+  hoursAt: (id: string) => HoursNow,
+): { when: string; to: string | null; why: string } {
+  const set = switches?.find((s) => s.id === object.id)?.setting;
   if (set && set !== 'by hours')
     return { when: set, to: set === 'open' ? object.open : object.closed, why: 'set by hand' };
   if (!object.hours) return { when: 'open', to: object.open, why: 'it has no hours' };
-  return byHours(object, hoursNow(moment.exchange, moment.situation, object.hours, moment.at));
+  return byHours(object, hoursAt(object.hours));
 }
 
 function byHours(object: TimeSwitch, now: HoursNow): { when: string; to: string | null; why: string } {

@@ -104,7 +104,6 @@ export const REASON_CODES = [
   'busy',
   'do-not-disturb',
   'unreachable',
-  'call-waiting',
   'no-phone',
   'forwarded-always',
   'mailbox-takes',

@@ -75,15 +75,23 @@ describe('E9: inbound routes, read top to bottom', () => {
           }),
         );
         const from: Caller = { type: 'trunk', id: call.trunk, calling: call.calling };
-        const t = trace(exchange, { from, dial: call.delivered, enBloc: true, at: 0 });
+        const t = trace(exchange, { from, dial: call.delivered, enBloc: true, at: 0 }, {}, true);
         const called = call.e164 ? `+44${call.delivered.slice(1)}` : call.delivered;
         const winner = routes.findIndex((r) => fits(r, call.trunk, called, call.calling));
         const expected = winner >= 0 ? `r${winner}` : called === '+441632960101' ? 'n101' : 'otherwise';
         expect(t.rule).toBe(expected);
         expect(t.outcome).toBe(expected === 'otherwise' ? 'unroutable' : 'routed');
         // Every route above the winner says why it did not fit.
-        const said = t.steps.flatMap((s) => s.notTaken).map((n) => n.rule);
-        expect(said).toEqual(routes.slice(0, winner >= 0 ? winner : undefined).map((_, i) => `r${i}`));
+        const said = t.steps.flatMap((s) => s.notTaken).filter((n) => n.code !== 'stands-lower');
+        expect(said.map((n) => n.rule)).toEqual(
+          routes.slice(0, winner >= 0 ? winner : undefined).map((_, i) => `r${i}`),
+        );
+        // And what would have taken it stands below it.
+        const lower = t.steps.flatMap((s) => s.notTaken).filter((n) => n.code === 'stands-lower');
+        const others = routes.flatMap((r, i) =>
+          winner >= 0 && i > winner && fits(r, call.trunk, called, call.calling) ? [`r${i}`] : [],
+        );
+        expect(lower.map((n) => n.rule)).toEqual(others);
       }),
       { numRuns: 400 },
     );

@@ -1,12 +1,14 @@
 import type { OutsideLeg } from '../destinations';
 import type { Extension, OutsideNumber, Trunk } from '../plan';
-import type { Ending } from '../exchange/answer';
+import type { Call, Ending } from '../exchange/answer';
 import { REFUSED, UNALLOCATED } from '../exchange/cause';
 import { ruleAt } from '../exchange/context';
 import { contextOf } from './dialling';
 import { ownerFrom, type Caller, type LegRight } from './leg';
 import { leaveBy } from './outgoing';
-import { ending, refTo, type Run } from './run';
+import type { Exchange } from '../exchange/exchange';
+import type { Situation } from '../exchange/situation';
+import { ending, refTo, Run } from './run';
 
 /** Where a call that goes from place to place came from. */
 export interface CameIn {
@@ -67,4 +69,12 @@ function rightsFor(number: OutsideNumber, owner: Extension | null, { trunk, phon
   if (!trunk) return phone ? [{ class: phone.class, who: phone.name, right: 'allow', asksPin: true }] : [];
   const forward = (cos: string, who: string): LegRight => ({ class: cos, who, right: 'forward', asksPin: false });
   return [...(owner ? [forward(owner.class, owner.name)] : []), forward(number.class, number.name)];
+}
+
+/** Whether a call from somewhere would leave by an outside number of the plan. */
+export function canLeave(exchange: Exchange, id: string, cameIn: CameIn, at: number, situation: Situation): boolean {
+  const { dial } = exchange.destinations.get(id)!.object as OutsideNumber;
+  const call: Call = { from: { type: 'outside', calling: null }, dial, enBloc: true, at };
+  const run = new Run(exchange, call, situation, false);
+  return leaveThrough(run, { dial, number: id, owner: null, showsCaller: true }, cameIn).lands !== null;
 }

@@ -32,6 +32,19 @@ const granted = changed((d) => {
   for (const t of d.trunks) Object.assign(t, { transit: true, codecs: ['G.711A'] });
 });
 
+const noRoutes = changed((d) => {
+  d.inboundRoutes = [];
+});
+const overflowing = (overflowTo: string) => changed((d) => Object.assign(d.trunks[0]!, { overflowTo }));
+const withHours = (weekly: string) =>
+  changed((d) => {
+    Object.assign(d, { hours: [{ id: 'desk-hours', name: 'Desk', zone: 'Europe/London', weekly }] });
+    Object.assign(
+      d.rungs.find((r) => r.id === 'national')!,
+      { hours: 'desk-hours' },
+    );
+  });
+
 /** A call for each reason: what is asked, and what must come out besides the reason itself. */
 const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
   ['digits-taken', () => ask('2101', '2102'), { outcome: 'routed', secondsWaited: 0, rule: 'e2' }],
@@ -81,8 +94,16 @@ const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
   ['pin-given', () => ask('2101', '90046313900610#', { pin: '4711' }), { outcome: 'routed', kind: 'international' }],
   [
     'forward-refused',
-    () => ask('2101', '2102', { forwarding: [{ extension: 'e2', when: 'always', to: '90046313900610' }] }),
-    { outcome: 'refused' },
+    () =>
+      ask(
+        'outside:+46313900610',
+        '01632 960101',
+        {
+          forwarding: [{ extension: 'e1', when: 'always', to: '90046313900610' }],
+        },
+        noRoutes,
+      ),
+    { outcome: 'refused', cause: { q850: 21, sip: 403 } },
   ],
   ['trunk-taken', () => ask('2101', '901632960150'), { trunk: 'main' }],
   [
@@ -230,10 +251,141 @@ const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
   [
     'emergency-callback',
     () =>
+      ask('outside:+46313900610', '01632 960103', {
+        emergencyCalls: [{ extension: 'e3', shownNumber: '+441632960103', at: '2026-12-04T16:20:00Z' }],
+      }),
+    { outcome: 'routed', lands: { kind: 'extension', id: 'e3', digits: '2103', label: '2103 Lobby' } },
+  ],
+  [
+    'emergency-callback-main',
+    () =>
       ask('outside:+46313900610', '01632 960100', {
         emergencyCalls: [{ extension: 'e3', shownNumber: '+441632960100', at: '2026-12-04T16:20:00Z' }],
       }),
+    { outcome: 'routed', rule: 'r-calling', lands: { kind: 'mailbox', id: 'box', digits: null, label: 'Night box' } },
+  ],
+  [
+    'emergency-callback-people',
+    () =>
+      ask('outside:+46313900610', '01632 960103', {
+        busy: ['e3'],
+        emergencyCalls: [{ extension: 'e3', shownNumber: '+441632960103', at: '2026-12-04T16:20:00Z' }],
+      }),
+    { outcome: 'routed', lands: { kind: 'extension', id: 'e1', digits: '2101', label: '2101 Ann Ample' } },
+  ],
+  [
+    'withheld-rejected',
+    () =>
+      ask(
+        'withheld',
+        '01632 960100',
+        {},
+        changed((d) => Object.assign(d.organisation, { rejectsWithheld: true })),
+      ),
+    { outcome: 'refused', rule: 'withheld', cause: { q850: 21, sip: 403 } },
+  ],
+  [
+    'overflow',
+    () => ask('outside:+447700900123', '01632 960101', trunkState('main', { up: false }), overflowing('+447700900456')),
+    {
+      outcome: 'routed',
+      lands: { kind: 'outside', id: 'main', digits: '+447700900456', label: '+447700900456, by the carrier of Main' },
+    },
+  ],
+  [
+    'overflow-circle',
+    () => ask('outside:+447700900123', '01632 960101', trunkState('main', { up: false }), overflowing('+441632960103')),
+    { outcome: 'failed', trunk: 'main', cause: { q850: 38, sip: 503 } },
+  ],
+  [
+    'told-together',
+    () =>
+      ask(
+        'outside:+447700900123',
+        '01632 960101',
+        {},
+        changed((d) => {
+          d.inboundRoutes = [1, 2, 3, 4, 5].map((n) => ({
+            id: `r${n}`,
+            position: n,
+            name: `R${n}`,
+            numbers: ['n100'],
+            leadsTo: 'box',
+          }));
+        }),
+      ),
+    { rule: 'n101' },
+  ],
+  [
+    'rung-closed',
+    () => ask('2101', '901632960150', {}, withHours('mon-fri 8-9')),
+    { outcome: 'routed', rule: 'covered' },
+  ],
+  [
+    'asserted',
+    () => ask('2101', '901632960150', {}, small, { withhold: true }),
+    { shownNumber: null, asserted: '+441632960101' },
+  ],
+  [
+    'key-to-take',
+    () =>
+      ask('3101', '2101', { forwarding: [{ extension: 'e1', when: 'always', to: '901632960150', keyToTake: true }] }),
+    { outcome: 'routed', trunk: 'main' },
+  ],
+  [
+    'trunk-converts',
+    () =>
+      ask(
+        'outside:+447700900123',
+        '01632 960101',
+        { forwarding: [{ extension: 'e1', when: 'always', to: '902079460000' }], ...trunkState('main', { inUse: 3 }) },
+        changed((d) => {
+          d.inboundRoutes = [];
+          Object.assign(d.trunks[1]!, { transcoding: true });
+        }),
+      ),
+    { outcome: 'routed', trunk: 'other' },
+  ],
+  [
+    'trunk-kept-emergency',
+    () =>
+      ask(
+        '2101',
+        '901632960150',
+        trunkState('main', { inUse: 2 }),
+        changed((d) => Object.assign(d.trunks[0]!, { keptForEmergency: 2 })),
+      ),
+    { outcome: 'routed', trunk: 'other' },
+  ],
+  [
+    'transfer',
+    () => ask('2101', '2102', { transfers: [{ atSeconds: 30, by: 'e2', to: '2103', kind: 'blind' }] }),
     { outcome: 'routed', lands: { kind: 'extension', id: 'e3', digits: '2103', label: '2103 Lobby' } },
+  ],
+  [
+    'transfer-not-theirs',
+    () => ask('2101', '2102', { transfers: [{ atSeconds: 30, by: 'e3', to: '2101', kind: 'blind' }] }),
+    { outcome: 'routed', lands: { kind: 'extension', id: 'e2', digits: '2102', label: '2102 Bob Brisk' } },
+  ],
+  [
+    'transfer-refused',
+    () =>
+      ask(
+        'outside:+447700900123',
+        '01632 960101',
+        { transfers: [{ atSeconds: 30, by: 'e1', to: '901632960150', kind: 'blind' }] },
+        noRoutes,
+      ),
+    { outcome: 'routed', lands: { kind: 'extension', id: 'e1', digits: '2101', label: '2101 Ann Ample' } },
+  ],
+  [
+    'recall',
+    () =>
+      ask('2101', '2102', {
+        busy: ['e3'],
+        transfers: [{ atSeconds: 30, by: 'e2', to: '2103', kind: 'blind' }],
+      }),
+    { outcome: 'routed', lands: { kind: 'extension', id: 'e2', digits: '2102', label: '2102 Bob Brisk' } },
   ],
   ['number-unknown', () => ask('trunk:main', '01632960999'), { outcome: 'unroutable', cause: { q850: 1, sip: 404 } }],
   ['number-not-active', () => ask('outside:+441632960999', '01632 960102'), { outcome: 'unroutable' }],
@@ -259,7 +411,19 @@ const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
     () => ask('withheld', '01632 960101'),
     { rule: 'r-withheld', lands: { kind: 'mailbox', id: 'box', digits: null, label: 'Night box' } },
   ],
-  ['other-trunk', () => ask('outside:+441632960999', '01632 960300'), { outcome: 'unroutable', rule: 'r-empty' }],
+  [
+    'other-trunk',
+    () =>
+      ask(
+        'outside:+441632960999',
+        '01632 960101',
+        {},
+        changed((d) => {
+          d.inboundRoutes = [{ id: 'r', position: 1, name: 'R', numbers: ['n101'], trunk: 'other', leadsTo: 'box' }];
+        }),
+      ),
+    { outcome: 'routed', rule: 'n101' },
+  ],
   ['direct-number', () => ask('outside:+441632960999', '01632 960101'), { rule: 'n101' }],
   [
     'otherwise',
