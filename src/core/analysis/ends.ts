@@ -151,7 +151,7 @@ function circles(exchange: Exchange): Problem[] {
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const parts = kind === 'reachPlan' ? Math.max(1, exchange.reachSteps.get(id)?.length ?? 0) : 1;
     for (let part = 0; part < parts; part++)
-      for (const { to, drive } of behaviour.ways(object, exchange, part, null))
+      for (const { to, drive } of behaviour.ways(object, exchange, part, null, 'anybody'))
         if (to.type === 'destination' && drive !== 'caller' && drive !== 'wait' && !(to.id === id && to.part))
           edges.push({ from: id, to: to.id, drive });
   }

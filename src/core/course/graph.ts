@@ -1,17 +1,23 @@
 import { BEHAVIOURS, JUST_RUNG, type Behaviour, type CourseNow, type Drive, type Onward } from '../destinations';
 import { spacedNumber } from '../numbers';
-import type { Extension, Trunk } from '../plan';
+import type { Extension, PlanNumber, Trunk } from '../plan';
 import {
+  NO_ANSWER,
+  OUT_OF_ORDER,
   REFUSED,
   UNALLOCATED,
   activeSince,
-  canLeave,
+  arrivesAs,
   contextOf,
+  dialledAll,
+  forwardingBy,
   hoursNow,
-  knownNumber,
+  lastEmergencyCaller,
+  leavingBy,
   noticeAt,
   ruleAt,
   ruleFits,
+  rulesAt,
   takes,
   type CameIn,
   type Cause,
@@ -66,8 +72,8 @@ class Builder {
   private readonly looked = new Set<string>();
   private readonly open: { id: string; part: number }[] = [];
   private readonly now: CourseNow | null;
-  /** how callers come to this entry: by a trunk, or by any phone of ours */
-  private cameIn: CameIn | null = null;
+  /** how outside callers come to this entry; none: from any phone of ours */
+  private readonly cameIn: CameIn[] = [];
 
   constructor(
     private readonly exchange: Exchange,
@@ -81,7 +87,7 @@ class Builder {
   }
 
   from(entry: Entry): WholeCourse {
-    if (entry.type === 'number') this.fromNumber(entry.e164);
+    if (entry.type === 'number') this.number(this.exchange.numberByE164.get(entry.e164)!);
     else this.place(entry.id, 0);
     for (let next = this.open.pop(); next; next = this.open.pop()) this.waysOf(next.id, next.part);
     const nodes = [...this.nodes.values()];
@@ -117,7 +123,7 @@ class Builder {
     const key = part === 0 ? id : `${id} ${part}`;
     const label = part === 0 ? object.name : `${object.name}, step ${part + 1}`;
     const lands = (BEHAVIOURS[kind] as Behaviour<typeof object>).lands(object, this.exchange, part);
-    this.add(key, kind, label, lands && (kind !== 'outsideNumber' || this.leaves(id)));
+    this.add(key, kind, label, lands && kind !== 'outsideNumber');
     if (!this.looked.has(key)) {
       this.looked.add(key);
       this.open.push({ id, part });
@@ -125,28 +131,28 @@ class Builder {
     return key;
   }
 
-  /** Whether calls ever leave by an outside number: refused by every class that is asked, it is no end (ENGINE E6). */
-  private leaves(id: string): boolean {
-    const at = this.moment?.at ?? 0;
-    const { plan } = this.exchange;
-    const phones = this.cameIn
-      ? [null]
-      : [...new Map(plan.extensions.map((e) => [`${e.class} ${e.site}`, e])).values()];
-    return phones.some((phone) => {
-      const cameIn = this.cameIn ?? { trunk: null, calling: null, phone, site: phone!.site };
-      return canLeave(this.exchange, id, cameIn, at, this.moment?.situation ?? {});
-    });
+  /** An outside number is an end for those who leave by it; for the others it ends with its reason (ENGINE E6). */
+  private outside(id: string): void {
+    const { exchange, moment } = this;
+    const phones = new Map(exchange.plan.extensions.map((e) => [`${e.class} ${e.site}`, e])).values();
+    const ways: CameIn[] =
+      this.cameIn.length > 0
+        ? this.cameIn
+        : [...phones].map((phone) => ({ trunk: null, calling: null, phone, site: phone.site }));
+    for (const cameIn of ways) {
+      const { lands, cause } = leavingBy(exchange, id, cameIn, moment?.at ?? 0, moment?.situation ?? {});
+      if (lands) this.nodes.get(id)!.lands = true;
+      else this.way(id, this.ending(cause!), cause!.q850 === REFUSED.q850 ? 'refused' : 'does not leave', 'none');
+    }
   }
 
   private waysOf(id: string, part: number): void {
     const { kind, object } = this.exchange.destinations.get(id)!;
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const from = part === 0 ? id : `${id} ${part}`;
-    if (kind === 'outsideNumber') {
-      if (!this.nodes.get(id)!.lands) this.way(from, this.ending({ q850: 21, sip: 403 }), 'refused', 'none');
-      return;
-    }
-    for (const { when, to, drive } of behaviour.ways(object, this.exchange, part, this.now))
+    if (kind === 'outsideNumber') this.outside(id);
+    const callers = this.cameIn.length > 0 ? 'outside' : 'anybody';
+    for (const { when, to, drive } of behaviour.ways(object, this.exchange, part, this.now, callers))
       this.way(from, this.endOf(to), when, drive);
     if (kind === 'extension' && this.now) this.wished(object as Extension, this.now);
   }
@@ -156,12 +162,7 @@ class Builder {
     for (const f of situation.forwarding ?? []) {
       if (f.extension !== extension.id) continue;
       const rule = ruleAt(contextOf(this.exchange, extension, this.moment), f.to);
-      const to =
-        rule?.type === 'destination'
-          ? this.place(rule.id, 0)
-          : rule?.type === 'rung'
-            ? this.add(`outside ${f.to}`, 'outside', f.to, true)
-            : this.ending({ q850: rule ? 21 : 1, sip: 403 });
+      const to = rule?.type === 'destination' ? this.place(rule.id, 0) : this.forwardedOut(extension, f.to);
       this.way(extension.id, to, `forwarded, ${f.when}`, f.when === 'no answer' ? 'ring' : 'none');
     }
     for (const t of situation.transfers ?? []) {
@@ -173,6 +174,17 @@ class Builder {
       this.way(extension.id, to, 'transferred', 'caller');
       this.way(to, extension.id, 'recall', 'ring');
     }
+  }
+
+  /** Digits of a forwarding that lead outside: an end of their own, or the reason why nobody leaves by them. */
+  private forwardedOut(extension: Extension, digits: string): string {
+    const inside: CameIn = { trunk: null, calling: null, phone: extension, site: extension.site };
+    const ways = this.cameIn.length > 0 ? this.cameIn : [inside];
+    const found = ways.map((cameIn) => forwardingBy(this.exchange, extension, digits, cameIn, this.moment!));
+    for (const { lands, cause } of found) if (!lands) this.ending(cause!);
+    return found.some((e) => e.lands)
+      ? this.add(`outside ${digits}`, 'outside', digits, true)
+      : this.ending(found[0]!.cause!);
   }
 
   private ending(cause: Cause): string {
@@ -189,36 +201,68 @@ class Builder {
    * Who is turned away first, then inbound routes that can take the number, each with its time rules; then the direct number;
    * then the trunk's otherwise, which alone takes what is not active (ENGINE E9).
    */
-  private fromNumber(e164: string): void {
+  private number(number: PlanNumber): string {
+    const entry = number.id;
+    if (this.nodes.has(entry)) return entry;
+    this.add(entry, 'number', spacedNumber(number.e164), false);
+    this.waysOfNumber(entry, number);
+    return entry;
+  }
+
+  private waysOfNumber(entry: string, number: PlanNumber): void {
     const { exchange, moment } = this;
-    const number = exchange.numberByE164.get(e164)!;
-    const entry = this.add(number.id, 'number', spacedNumber(e164), false);
     const trunk = number.trunk === null ? null : exchange.trunks.get(number.trunk)!;
     if (!trunk) {
       this.way(entry, this.ending(UNALLOCATED), 'on no trunk', 'none');
       return;
     }
-    this.cameIn = { trunk, calling: '', phone: null, site: trunk.site };
-    this.turnedAway(entry, trunk);
+    this.cameIn.push({ trunk, calling: '', phone: null, site: trunk.site });
     if (trunk.overflowTo) this.overflow(entry, trunk.overflowTo);
-    const since = activeSince(number, exchange.sites.get(number.site)!);
-    if (moment ? moment.at < since : since > -Infinity) {
-      this.otherwise(entry, trunk, 'not active');
-      if (moment || since === Infinity) return;
-    }
-    const notice = this.now?.noticeAt(number.id);
-    if (notice?.leadsTo) {
-      this.way(entry, this.place(notice.leadsTo, 0), 'notice', 'none');
+    else if (!trunk.enabled) this.way(entry, this.ending(OUT_OF_ORDER), 'trunk disabled', 'none');
+    if (!trunk.enabled) return;
+    this.turnedAway(entry, trunk);
+    const called = arrivesAs(exchange, trunk, number);
+    const text = called.e164 ?? called.significant;
+    if (moment) this.calledBack(entry, called.e164, moment);
+    const ours = called.type === 'private' ? null : exchange.numberByE164.get(text);
+    if (ours === undefined) {
+      // What its trunk delivers is read as another number: the plan says of the trunk what is not so.
+      this.otherwise(entry, trunk, `delivered as ${text}`);
       return;
     }
-    for (const route of exchange.routes.filter((r) => takes(r, e164))) {
+    if (ours) {
+      const since = activeSince(ours, exchange.sites.get(ours.site)!);
+      if (moment ? moment.at < since : since > -Infinity) {
+        this.otherwise(entry, trunk, 'not active');
+        if (moment || since === Infinity) return;
+      }
+      const notice = this.now?.noticeAt(ours.id);
+      if (notice?.leadsTo) {
+        this.way(entry, this.place(notice.leadsTo, 0), 'notice', 'none');
+        return;
+      }
+    }
+    for (const route of exchange.routes.filter((r) => takes(r, text))) {
       if (route.route.trunk !== null && route.route.trunk !== trunk.id) continue;
       const conditional = route.calling !== null || route.route.callingWithheld;
-      this.way(entry, this.route(route), conditional ? 'for some callers' : 'calls', 'none');
+      this.way(entry, this.route(route, trunk, called.significant), conditional ? 'for some callers' : 'calls', 'none');
       if (!conditional) return;
     }
-    if (number.belongsTo) this.way(entry, this.place(number.belongsTo, 0), 'direct number', 'none');
+    if (ours?.belongsTo) this.way(entry, this.place(ours.belongsTo, 0), 'direct number', 'none');
     else this.otherwise(entry, trunk, 'otherwise');
+  }
+
+  /** A call back to an emergency call made with this number: the phone that called, or the people named for its site. */
+  private calledBack(entry: string, e164: string | null, { at, situation }: CourseMoment): void {
+    const { exchange } = this;
+    const phone = lastEmergencyCaller(exchange, situation, e164, at);
+    if (!phone) return;
+    const told = exchange.sites.get(phone.site)!.emergencyNotify;
+    const people = exchange.plan.extensions.filter((e) => e.person !== null && told.includes(e.person));
+    for (const e of [phone, ...people]) this.way(entry, this.place(e.id, JUST_RUNG), 'emergency call back', 'answered');
+    const box = phone.mailbox ? this.place(phone.mailbox, 0) : null;
+    if (box) this.way(entry, box, 'emergency call back, no answer', 'ring');
+    this.way(entry, this.ending(NO_ANSWER), 'emergency call back, no answer', 'ring');
   }
 
   private otherwise(entry: string, trunk: Trunk, when: string): void {
@@ -237,13 +281,11 @@ class Builder {
 
   private overflow(entry: string, e164: string): void {
     const ours = this.exchange.numberByE164.get(e164);
-    const to = ours
-      ? this.add(ours.id, 'number', spacedNumber(e164), false)
-      : this.add(`outside ${e164}`, 'outside', spacedNumber(e164), true);
+    const to = ours?.trunk ? this.number(ours) : this.add(`outside ${e164}`, 'outside', spacedNumber(e164), true);
     this.way(entry, to, 'trunk full or down', 'none');
   }
 
-  private route({ route }: CompiledRoute): string {
+  private route({ route }: CompiledRoute, trunk: Trunk, significant: string): string {
     const id = this.add(route.id, 'inboundRoute', route.name, false);
     const own = this.now?.noticeAt(route.id);
     if (own?.leadsTo) {
@@ -263,20 +305,24 @@ class Builder {
     }
     if (instead) this.way(id, this.place(instead, 0), 'notice', 'none');
     else if (route.leadsTo) this.way(id, this.place(route.leadsTo, 0), 'otherwise', 'none');
-    else if (route.dialledExtension) this.dialled(id);
+    else if (route.dialledExtension) this.dialled(id, trunk, significant);
     else this.way(id, this.ending(UNALLOCATED), 'otherwise', 'none');
     return id;
   }
 
-  /** A number of ours whose significant digits are those of something inside, by a route that takes them as dialled. */
-  private dialled(route: string): void {
-    const { exchange, cameIn } = this;
-    const context = contextOf(exchange, { person: null, site: cameIn!.site }, this.moment);
-    const number = [...this.nodes.values()].find((n) => n.kind === 'number')!;
-    const e164 = exchange.numbers.get(number.id)!.e164;
-    const rule = ruleAt(context, knownNumber(exchange, e164).significant);
-    const to = rule?.type === 'destination' ? this.place(rule.id, 0) : this.ending(UNALLOCATED);
-    this.way(route, to, 'dialled digits', 'none');
+  /** Delivered digits that a route takes as dialled: what has them here; emergency digits nobody reaches from outside. */
+  private dialled(route: string, trunk: Trunk, digits: string): void {
+    const { exchange } = this;
+    const context = contextOf(exchange, { person: null, site: trunk.site }, this.moment);
+    const state = dialledAll(context, digits);
+    const rules = state ? rulesAt(context, state) : [];
+    const rule = rules.some((r) => r.type === 'emergency')
+      ? undefined
+      : rules.find((r) => r.type === 'destination' || r.type === 'rung');
+    if (rule?.type === 'destination') this.way(route, this.place(rule.id, 0), 'dialled digits', 'none');
+    else if (rule?.type === 'rung' && trunk.transit)
+      this.way(route, this.add(`outside ${digits}`, 'outside', digits, true), 'transit', 'none');
+    else this.way(route, this.ending(rule ? REFUSED : UNALLOCATED), 'dialled digits', 'none');
   }
 }
 

@@ -18,7 +18,7 @@ export const extension: Behaviour<Extension> = {
     return (part === CALLED_BACK ? null : wished(object, moment)) ?? rings(object, moment, part);
   },
   lands: (object, _exchange, part) => object.kind !== 'virtual' && (object.reachPlan === null || part !== 0),
-  ways(object, exchange, part) {
+  ways(object, exchange, part, _now, callers) {
     if (part === JUST_RUNG) return [];
     const box = mailboxOf(object, exchange);
     const mailbox = (when: string, drive: CourseWayOn['drive'], cause: Cause): CourseWayOn => ({
@@ -26,7 +26,15 @@ export const extension: Behaviour<Extension> = {
       drive,
       to: box ? { type: 'destination', id: box } : { type: 'end', outcome: 'failed', cause },
     });
-    const presence = presenceWays(object, exchange);
+    const { withheldLeadTo } = exchange.plan.organisation;
+    const rejected: CourseWayOn = {
+      when: 'number withheld',
+      drive: 'none',
+      to: withheldLeadTo
+        ? { type: 'destination', id: withheldLeadTo }
+        : { type: 'end', outcome: 'refused', cause: REFUSED },
+    };
+    const presence = [...(object.rejectsWithheld ? [rejected] : []), ...presenceWays(object, exchange, callers)];
     if (object.reachPlan && part === 0)
       return [
         ...presence,

@@ -74,6 +74,9 @@ export interface Moment {
   barred(leg: OutsideLeg): string | null;
 }
 
+/** Whose calls come to a place: those of outside callers, or anybody’s. */
+export type Callers = 'outside' | 'anybody';
+
 /** What holds at the one moment that a course is asked for. */
 export interface CourseNow {
   hoursAt(hoursId: string): HoursNow;
@@ -98,9 +101,9 @@ export interface Behaviour<T> {
   offer(object: T, moment: Moment, part: number): Offer;
   /**
    * All ways on, for the course; personal forwarding is no part of the plan and not among them. `now` is what holds when only
-   * one moment is asked about; null: every mode is possible.
+   * one moment is asked about, null where every mode is possible; `callers` says whose calls come there.
    */
-  ways(object: T, exchange: Exchange, part: number, now: CourseNow | null): CourseWayOn[];
+  ways(object: T, exchange: Exchange, part: number, now: CourseNow | null, callers: Callers): CourseWayOn[];
   /** whether calls can end here */
   lands(object: T, exchange: Exchange, part: number): boolean;
 }

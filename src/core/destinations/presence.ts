@@ -2,7 +2,7 @@ import type { Extension, PresenceChoice, PresenceRule } from '../plan';
 import { BUSY } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
 import { mailboxOf } from './mailbox';
-import { leadOr, type CourseWayOn, type Moment, type WayOn } from './offer';
+import { leadOr, type Callers, type CourseWayOn, type Moment, type WayOn } from './offer';
 
 /** The state that an extension's person is in and what it does to calls from where this one comes; null without one. */
 export function presenceAct(
@@ -55,13 +55,12 @@ export function presenceOf(extension: Extension, moment: Moment): WayOn | null {
 }
 
 /** Where presence can send calls of an extension: of the states that the organisation uses, those that do not let it ring. */
-export function presenceWays(extension: Extension, exchange: Exchange): CourseWayOn[] {
+export function presenceWays(extension: Extension, exchange: Exchange, callers: Callers): CourseWayOn[] {
   return exchange.plan.presenceRules.flatMap((state) => {
     const rule = choiceOf(extension, state, exchange);
-    return [
-      { act: rule.internal, to: rule.internalTo },
-      { act: rule.outside, to: rule.outsideTo },
-    ].flatMap(({ act, to }): CourseWayOn[] => {
+    const internal = { act: rule.internal, to: rule.internalTo };
+    const outside = { act: rule.outside, to: rule.outsideTo };
+    return (callers === 'outside' ? [outside] : [internal, outside]).flatMap(({ act, to }): CourseWayOn[] => {
       if (act === 'ring') return [];
       const id = act === 'forward' ? to : act === 'mailbox' ? mailboxOf(extension, exchange) : null;
       return [{ when: state.name, drive: 'none', to: leadOr(id, BUSY) }];

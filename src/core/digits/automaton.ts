@@ -4,7 +4,7 @@ import { SYMBOL_COUNT, symbolIndex } from './symbols';
 /**
  * A deterministic automaton over the 13 dialable symbols. State 0 is the start, -1 is dead; every state can still reach
  * an accepting one. `next[state * 13 + symbol]` is the next state. `accepts[state]` lists the rules (ascending indexes)
- * that match the digits read so far, `timers[state]` those among them whose alternative was written with `T`.
+ * that match the digits read so far, `timers[state]` those among them whose first alternative that matches was written with `T`.
  */
 export interface Automaton {
   next: Int32Array;
@@ -42,7 +42,7 @@ export function determinise(maps: readonly Positions[], mostStates = 200_000): A
     const id = sets.push(positions) - 1;
     known.set(key, id);
     accepts.push(distinct(positions, endOf));
-    timers.push(distinct(positions, timerOf));
+    timers.push(waiting(positions, endOf, timerOf));
     for (let s = 0; s < SYMBOL_COUNT; s++) next.push(DEAD);
     return id;
   };
@@ -93,6 +93,26 @@ function distinct(positions: Int32Array, ruleOf: number[]): readonly number[] {
     if (rule >= 0) (out ??= []).push(rule);
   }
   return out ? [...new Set(out)].sort((a, b) => a - b) : NONE;
+}
+
+/** The rules whose first alternative that ends here waits for the timer: of several the winner's `T` counts (ENGINE E2). */
+function waiting(positions: Int32Array, endOf: number[], timerOf: number[]): readonly number[] {
+  let out: number[] | null = null;
+  let last = -1;
+  for (const p of positions) {
+    const rule = endOf[p]!;
+    // Positions stand in the order of rules and alternatives, so the first of a rule is its winner.
+    if (rule < 0 || rule === last) continue;
+    last = rule;
+    if (timerOf[p]! >= 0) (out ??= []).push(rule);
+  }
+  return out ?? NONE;
+}
+
+/** Whether the rule that wins in a state waits for the timer. */
+export function waitsForTimer(automaton: Automaton, state: number): boolean {
+  const timers = automaton.timers[state]!;
+  return timers.length > 0 && timers.includes(automaton.accepts[state]![0]!);
 }
 
 /** The state after reading `text` from `from`, or DEAD. `text` must hold dialable symbols only. */

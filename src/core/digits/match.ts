@@ -1,4 +1,4 @@
-import { DEAD, mayGrow, run, waysOn, type Automaton } from './automaton';
+import { DEAD, mayGrow, run, waitsForTimer, waysOn, type Automaton } from './automaton';
 import { SYMBOL_COUNT, maskInWords, ordinal, symbolIndex, type SymbolMask } from './symbols';
 
 /** What the exchange knows after some digits (ENGINE E3). */
@@ -8,7 +8,7 @@ export type MatchState = 'dead' | 'open' | 'final' | 'final-may-grow';
 export function matchState(automaton: Automaton, state: number): MatchState {
   if (state === DEAD) return 'dead';
   if (automaton.accepts[state]!.length === 0) return 'open';
-  return mayGrow(automaton, state) || automaton.timers[state]!.length > 0 ? 'final-may-grow' : 'final';
+  return mayGrow(automaton, state) || waitsForTimer(automaton, state) ? 'final-may-grow' : 'final';
 }
 
 export interface Match {

@@ -1,10 +1,12 @@
-import { DEAD, type Automaton } from './automaton';
+import { DEAD, waitsForTimer, type Automaton } from './automaton';
 import { SYMBOL_COUNT } from './symbols';
+
+const NONE: readonly number[] = [];
 
 /** The rule that wins in a state: the first that matches, with a mark when its alternative waits for the timer. */
 function winner(automaton: Automaton, state: number): string {
   const rule = automaton.accepts[state]![0];
-  return rule === undefined ? '' : `${rule}${automaton.timers[state]!.length > 0 ? 'T' : ''}`;
+  return rule === undefined ? '' : `${rule}${waitsForTimer(automaton, state) ? 'T' : ''}`;
 }
 
 /**
@@ -52,7 +54,7 @@ function quotient(automaton: Automaton, block: Int32Array, blocks: number): Auto
   for (let state = automaton.accepts.length - 1; state >= 0; state--) {
     const at = block[state]!;
     accepts[at] = automaton.accepts[state]!.slice(0, 1);
-    timers[at] = automaton.timers[state]!.slice(0, 1);
+    timers[at] = waitsForTimer(automaton, state) ? accepts[at] : NONE;
     for (let s = 0; s < SYMBOL_COUNT; s++) {
       const to = automaton.next[state * SYMBOL_COUNT + s]!;
       next[at * SYMBOL_COUNT + s] = to === DEAD ? DEAD : block[to]!;

@@ -1,4 +1,4 @@
-import { DEAD, SYMBOL_COUNT, mayGrow, symbolIndex, type Automaton, type MatchState } from '../digits';
+import { DEAD, SYMBOL_COUNT, mayGrow, symbolIndex, waitsForTimer, type Automaton, type MatchState } from '../digits';
 import type { DestinationKind } from '../plan';
 import type { FeatureCode, Site } from '../plan';
 import type { CompiledRung } from './rung';
@@ -74,15 +74,18 @@ export function ruleAt(context: DialContext, digits: string): DialRule | undefin
   return state ? rulesAt(context, state)[0] : undefined;
 }
 
-/** The match state of ENGINE E3 over all layers. */
+/** The match state of ENGINE E3 over all layers; of rules that match it is the winner's timer that counts. */
 export function dialMatch(context: DialContext, state: DialState): MatchState {
   let accepts = false;
   let waits = false;
   layersOf(context).forEach(({ automaton }, i) => {
     const s = state[i]!;
     if (s === DEAD) return;
-    if (automaton.accepts[s]!.length > 0) accepts = true;
-    if (mayGrow(automaton, s) || automaton.timers[s]!.length > 0) waits = true;
+    if (automaton.accepts[s]!.length > 0) {
+      if (!accepts && waitsForTimer(automaton, s)) waits = true;
+      accepts = true;
+    }
+    if (mayGrow(automaton, s)) waits = true;
   });
   if (!accepts) return 'open';
   return waits ? 'final-may-grow' : 'final';

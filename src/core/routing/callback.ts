@@ -4,6 +4,8 @@ import type { Extension } from '../plan';
 import { readText, type OutsideNumber } from '../numbers';
 import type { Ending } from '../exchange/answer';
 import { NO_ANSWER } from '../exchange/cause';
+import type { Exchange } from '../exchange/exchange';
+import type { Situation } from '../exchange/situation';
 import type { CameIn } from './leave-through';
 import { ending, refTo, type Run } from './run';
 import { walk } from './walk';
@@ -16,7 +18,7 @@ const CALLBACK_MINUTES = 60;
  * names ring. To a main number it goes its usual way with a mark. Null: its usual way.
  */
 export function emergencyCallback(run: Run, called: OutsideNumber, cameIn: CameIn): Ending | null {
-  const caller = lastCaller(run, called.e164);
+  const caller = lastEmergencyCaller(run.exchange, run.situation, called.e164, run.call.at);
   if (!caller) return null;
   const object = refTo('extension', caller);
   if (isMainNumber(run, called.e164!)) {
@@ -43,17 +45,21 @@ export function emergencyCallback(run: Run, called: OutsideNumber, cameIn: CameI
 
 const phoneMoment = ({ exchange, situation }: Run, { site }: CameIn) => ({ exchange, situation, fromSite: site });
 
-/** The phone that last called the emergency service with a number, within the hour before this call. */
-function lastCaller(run: Run, e164: string | null): Extension | null {
-  const { emergencyCalls } = run.situation;
+/** The phone that last called the emergency service with a number, within the hour before a moment. */
+export function lastEmergencyCaller(
+  exchange: Exchange,
+  { emergencyCalls }: Situation,
+  e164: string | null,
+  now: number,
+): Extension | null {
   if (!e164 || !emergencyCalls) return null;
-  const since = run.call.at - CALLBACK_MINUTES * 60_000;
+  const since = now - CALLBACK_MINUTES * 60_000;
   let last: { at: number; phone: Extension } | null = null;
   for (const made of emergencyCalls) {
     const at = Date.parse(made.at);
-    const phone = run.exchange.extensions.get(made.extension);
-    if (!phone || at < since || at > run.call.at || (last && at < last.at)) continue;
-    const shown = readText(made.shownNumber, run.exchange.places.get(phone.site)!).e164 ?? made.shownNumber;
+    const phone = exchange.extensions.get(made.extension);
+    if (!phone || at < since || at > now || (last && at < last.at)) continue;
+    const shown = readText(made.shownNumber, exchange.places.get(phone.site)!).e164 ?? made.shownNumber;
     if (shown === e164) last = { at, phone };
   }
   return last?.phone ?? null;

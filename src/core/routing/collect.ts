@@ -13,6 +13,9 @@ import {
 import type { Ending } from '../exchange/answer';
 import { ending, type Run } from './run';
 
+/** A string of so many symbols is final (ENGINE E3). */
+const LONGEST_DIALLED = 32;
+
 /** `rest` is what was dialled after the digits taken. */
 export type Collected = { rules: DialRule[]; digits: string; rest: string } | { ended: Ending };
 
@@ -43,10 +46,15 @@ function collectOneByOne(run: Run, context: DialContext, dial: string): Collecte
     const known = dialMatch(context, state);
     const rules = rulesAt(context, state);
     const emergency = rules[0]?.type === 'emergency';
+    const full = rules.length > 0 && i + 1 === LONGEST_DIALLED;
     const sofar = dial.slice(0, i + 1);
-    run.rail.push({ symbol: dial[i]!, state: emergency ? 'final' : known });
-    if (emergency || known === 'final') {
-      const why = emergency ? 'an emergency number is taken at its last digit' : 'nothing longer can match';
+    run.rail.push({ symbol: dial[i]!, state: emergency || full ? 'final' : known });
+    if (emergency || full || known === 'final') {
+      const why = emergency
+        ? 'an emergency number is taken at its last digit'
+        : full
+          ? `${LONGEST_DIALLED} symbols are the most that can be dialled`
+          : 'nothing longer can match';
       return taken(run, rules, sofar, 'digits-taken', `${sofar} is taken at once: ${why}.`, dial.slice(i + 1));
     }
   }

@@ -52,10 +52,10 @@ export function dialledFromOutside(
 }
 
 /** The digits a trunk delivers for a number of ours: its form, less the head, cut to its length. */
-function deliveredBy(run: Run, trunk: Trunk, number: PlanNumber): string {
-  const place = run.exchange.places.get(trunk.site)!;
+function deliveredBy({ exchange }: { exchange: Exchange }, trunk: Trunk, number: PlanNumber): string {
+  const place = exchange.places.get(trunk.site)!;
   const form = trunk.deliveredForm === 'private' ? 'significant' : trunk.deliveredForm;
-  const whole = writeNumber(knownNumber(run.exchange, number.e164), form, place.country, place.area);
+  const whole = writeNumber(knownNumber(exchange, number.e164), form, place.country, place.area);
   const headless =
     trunk.deliveredHead && whole.startsWith(trunk.deliveredHead) ? whole.slice(trunk.deliveredHead.length) : whole;
   const length = trunk.deliveredLength;
@@ -135,15 +135,23 @@ function overflow(run: Run, trunk: Trunk, calling: string | null, tried: readonl
   return fromTrunk(run, next, deliveredBy(run, next, ours), calling, tried);
 }
 
+/** Delivered digits as a number, as the trunk says they are to be read (ENGINE E9). */
+function readingOf(exchange: Exchange, trunk: Trunk, delivered: string): OutsideNumber {
+  const place = exchange.places.get(trunk.site)!;
+  const { deliveredForm: form } = trunk;
+  const digits = (trunk.deliveredHead + delivered).replace(/^\+/, '');
+  const reading = form === 'plus' || form === 'digits' ? 'international' : form === 'significant' ? 'national' : form;
+  return readDigits(form === 'significant' ? `${nationalPrefixOf(place.country)}${digits}` : digits, reading, place);
+}
+
+/** What a call to a number of ours is read as when its trunk brings it, as the plan describes the trunk. */
+export const arrivesAs = (exchange: Exchange, trunk: Trunk, number: PlanNumber): OutsideNumber =>
+  readingOf(exchange, trunk, deliveredBy({ exchange }, trunk, number));
+
 function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber {
   const object = refTo('trunk', trunk);
-  const place = run.exchange.places.get(trunk.site)!;
-  const whole = trunk.deliveredHead + delivered;
-  const { deliveredForm: form, deliveredLength } = trunk;
-  const digits = whole.replace(/^\+/, '');
-  const reading = form === 'plus' || form === 'digits' ? 'international' : form === 'significant' ? 'national' : form;
-  const text = form === 'significant' ? `${nationalPrefixOf(place.country)}${digits}` : digits;
-  const number = readDigits(text, reading, place);
+  const { deliveredLength } = trunk;
+  const number = readingOf(run.exchange, trunk, delivered);
   const came = delivered.replace(/^\+/, '').length;
   const off = deliveredLength !== null && came !== deliveredLength;
   const as = number.e164 ?? number.significant;

@@ -71,10 +71,16 @@ function rightsFor(number: OutsideNumber, owner: Extension | null, { trunk, phon
   return [...(owner ? [forward(owner.class, owner.name)] : []), forward(number.class, number.name)];
 }
 
-/** Whether a call from somewhere would leave by an outside number of the plan. */
-export function canLeave(exchange: Exchange, id: string, cameIn: CameIn, at: number, situation: Situation): boolean {
+/** How a call from somewhere would leave by an outside number of the plan, or why it would not. */
+export function leavingBy(
+  exchange: Exchange,
+  id: string,
+  cameIn: CameIn,
+  at: number,
+  situation: Situation,
+): Pick<Ending, 'lands' | 'cause'> {
   const { dial } = exchange.destinations.get(id)!.object as OutsideNumber;
   const call: Call = { from: { type: 'outside', calling: null }, dial, enBloc: true, at };
   const run = new Run(exchange, call, situation, false);
-  return leaveThrough(run, { dial, number: id, owner: null, showsCaller: true }, cameIn).lands !== null;
+  return leaveThrough(run, { dial, number: id, owner: null, showsCaller: true }, cameIn);
 }

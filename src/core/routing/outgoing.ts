@@ -21,6 +21,7 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
   const rest = (rung.prepend ?? '') + digits.slice(rung.strip);
   const number = readDigits(rest, rung.reading, place);
   const kind = kindFrom(number, place);
+  const e164 = number.valid ? number.e164 : null;
   if (kind === 'emergency' && leg.entered) {
     run.step('right', 'forward-refused', `${rest} is an emergency number, which no outside caller is led to.`, {
       object,
@@ -32,15 +33,14 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
     return ending({ ...base, outcome: 'unroutable', kind, cause: UNALLOCATED });
   }
   sayNumber(run, number, digits, rest, kind);
-  if (isForbidden(run, leg.rights, kind))
-    return ending({ ...base, outcome: 'refused', kind, e164: number.e164, cause: REFUSED });
+  if (isForbidden(run, leg.rights, kind)) return ending({ ...base, outcome: 'refused', kind, e164, cause: REFUSED });
   const choice = chooseTrunk(run, rung.trunks, {
     cameBy: leg.entered,
     fromSite: leg.fromSite,
     transit: leg.transit,
     emergency: false,
   });
-  if ('ended' in choice) return ending({ ...base, outcome: 'failed', kind, e164: number.e164, cause: choice.ended });
+  if ('ended' in choice) return ending({ ...base, outcome: 'failed', kind, e164, cause: choice.ended });
   const { trunk } = choice;
   const at = run.exchange.places.get(trunk.site)!;
   const digitsSent =
@@ -59,12 +59,12 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
       kind: 'outside',
       id: trunk.id,
       digits: digitsSent,
-      label: `${number.e164 ?? digitsSent} through ${trunk.name}`,
+      label: `${e164 ?? digitsSent} through ${trunk.name}`,
     },
     kind,
     trunk: trunk.id,
     digitsSent,
-    e164: number.e164,
+    e164,
   });
 }
 

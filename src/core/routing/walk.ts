@@ -1,13 +1,13 @@
 import { BEHAVIOURS, type Behaviour, type Moment, type Offer, type Onward } from '../destinations';
 import type { Extension } from '../plan';
-import type { Ending, Landing, ObjectRef, Then } from '../exchange/answer';
+import type { Call, Ending, Landing, ObjectRef, Then } from '../exchange/answer';
 import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } from '../exchange/cause';
 import { ruleAt, type DialRule } from '../exchange/context';
-import { contextOf } from './dialling';
+import { contextOf, type DialMoment } from './dialling';
 import { type Exchange } from '../exchange/exchange';
 import { leaveThrough, type CameIn } from './leave-through';
 import { leaveBy } from './outgoing';
-import { ending, refTo, type Run } from './run';
+import { ending, refTo, Run } from './run';
 
 /** Most times a call goes on round a circle from one place to the next before it is given up (ENGINE E11). */
 const MOST_HOPS = 20;
@@ -202,4 +202,16 @@ function released(cause: Cause): Landing {
 export function destinationOf(exchange: Exchange, id: string): ObjectRef | null {
   const found = exchange.destinations.get(id);
   return found ? refTo(found.kind, found.object) : null;
+}
+
+/** How a call would go on by somebody's forwarding to digits that lead outside, or why it would not. */
+export function forwardingBy(
+  exchange: Exchange,
+  owner: Extension,
+  digits: string,
+  cameIn: CameIn,
+  { at, situation }: DialMoment,
+): Pick<Ending, 'lands' | 'cause'> {
+  const call: Call = { from: { type: 'outside', calling: null }, dial: digits, enBloc: true, at };
+  return walk(new Run(exchange, call, situation, false), { type: 'forward', digits, owner: owner.id }, cameIn);
 }

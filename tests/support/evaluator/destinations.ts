@@ -1,0 +1,554 @@
+import type { Plan } from '@/core/plan';
+import type { Cause } from '@/core/routing';
+import { noticeOf, saysHours, type Says } from './clock';
+import type { Evaluator } from './evaluate';
+import { linkFree, type Ended, type World } from './leaving';
+
+/* What each kind of destination does with a call (ENGINE E11), by recursion from place to place. */
+
+export const DIALLED = [
+  'extensions',
+  'ringGroups',
+  'queues',
+  'attendants',
+  'timeSwitches',
+  'announcements',
+  'directories',
+  'outsideNumbers',
+  'conferences',
+  'pageGroups',
+  'faxes',
+  'parkPlaces',
+  'tones',
+  'reachPlans',
+] as const;
+
+type Ext = Plan['extensions'][number];
+type Trunk = Plan['trunks'][number];
+
+/** Where a call comes from. */
+export interface From {
+  trunk: Trunk | null;
+  calling: string | null;
+  phone: Ext | null;
+  site: string;
+}
+
+interface Stop {
+  at: number;
+  lands: { kind: string; id: string | null; digits: string | null };
+  left?: Ended;
+}
+
+/** Everybody who is offered a call, in order, and how it ends when nobody takes it; null: the last keeps it. */
+export interface Chain {
+  stops: Stop[];
+  end: Ended | null;
+  endAt: number;
+}
+
+interface Place {
+  id: string;
+  part: number;
+}
+/** Where to go next: a place, an end, or digits forwarded by an extension. */
+type Next =
+  Place | { cause: Cause; outcome: 'failed' | 'refused' } | { owner: Ext; digits: string; untaken: Next | null };
+
+const BUSY = { q850: 17, sip: 486 };
+const NO_ANSWER = { q850: 19, sip: 480 };
+const UNREACHABLE = { q850: 20, sip: 480 };
+const REFUSED = { q850: 21, sip: 403 };
+
+const fail = (cause: Cause): Next => ({ cause, outcome: 'failed' });
+const to = (id: string | null, cause: Cause): Next => (id ? { id, part: 0 } : fail(cause));
+const released = (outcome: Ended['outcome'], cause: Cause): Ended => ({
+  outcome,
+  cause,
+  lands: null,
+  then: [],
+  kind: null,
+  rule: null,
+  trunk: null,
+  digitsSent: null,
+  shownNumber: null,
+  e164: null,
+});
+
+export class Walker {
+  private keysUsed = 0;
+
+  constructor(
+    private readonly world: World,
+    private readonly from: From,
+    private readonly evaluator: Evaluator,
+  ) {}
+
+  private get plan() {
+    return this.world.plan;
+  }
+  private get situation() {
+    return this.world.situation;
+  }
+  private kindOf(id: string): [string, never] {
+    for (const list of [...DIALLED, 'mailboxes'] as const) {
+      const object = (this.plan[list] as { id: string }[]).find((o) => o.id === id);
+      if (object) return [list, object as never];
+    }
+    throw new Error(`no destination ${id}`);
+  }
+  private seconds = (prompt: string | null) => this.plan.prompts.find((p) => p.id === prompt)?.seconds ?? 0;
+  private answers = (id: string, within: number) => {
+    const a = this.situation.answers?.find((x) => x.id === id);
+    return !a || a.afterSeconds <= within;
+  };
+  private names = (list: readonly string[] | undefined, e: Ext) =>
+    list?.some((id) => id === e.id || id === e.person) ?? false;
+
+  /** One place after the other; `since` are those met without a wait, `met` all. */
+  visit(next: Next, hops: number, met: string[], since: string[]): Chain {
+    if ('cause' in next) return { stops: [], end: released(next.outcome, next.cause), endAt: this.world.seconds };
+    if ('digits' in next) {
+      const went = this.evaluator.forwarded(next.owner, next.digits, this.from);
+      if ('go' in went) return this.visit({ id: went.go, part: 0 }, hops, met, since);
+      if ('end' in went) return { stops: [], end: went.end, endAt: this.world.seconds };
+      const { left } = went;
+      if (!left.lands || !next.untaken)
+        return this.world.landed
+          ? { stops: [], end: left, endAt: this.world.seconds }
+          : left.lands
+            ? { stops: [{ at: this.world.seconds, lands: left.lands, left }], end: null, endAt: 0 }
+            : { stops: [], end: left, endAt: this.world.seconds };
+      const stop = { at: this.world.seconds, lands: left.lands, left };
+      this.took();
+      this.world.seconds += next.owner.ringSeconds;
+      const rest = this.visit(next.untaken, hops, met, []);
+      return { ...rest, stops: [stop, ...rest.stops] };
+    }
+    const key = `${next.id} ${next.part}`;
+    if (since.includes(key))
+      return { stops: [], end: released('loop', { q850: 25, sip: 482 }), endAt: this.world.seconds };
+    if (hops > 20 && met.includes(key))
+      return { stops: [], end: released('loop', { q850: 25, sip: 483 }), endAt: this.world.seconds };
+    const used = this.keysUsed;
+    const offer = this.offer(next);
+    const stops: Stop[] = [];
+    if (offer.lands)
+      stops.push({ at: this.world.seconds, lands: offer.lands, ...(offer.left ? { left: offer.left } : {}) });
+    if (stops.length > 0) this.took();
+    if (!offer.next) return { stops, end: offer.failed ?? null, endAt: this.world.seconds };
+    this.world.seconds += offer.after ?? 0;
+    const fresh = (offer.after ?? 0) > 0 || this.keysUsed > used;
+    const rest = this.visit(offer.next, hops + 1, [...met, key], fresh ? [] : [...since, key]);
+    return { ...rest, stops: [...stops, ...rest.stops] };
+  }
+
+  private took(): void {
+    if (this.world.landed) return;
+    this.world.landed = true;
+    this.world.landedAt = this.world.seconds;
+  }
+
+  private offer(place: Place): Offered {
+    const [list, o] = this.kindOf(place.id);
+    const lands = (kind: string, x: { id: string; digits?: string | null }) => ({
+      kind,
+      id: x.id,
+      digits: x.digits ?? null,
+    });
+    switch (list) {
+      case 'extensions':
+        return this.extension(o, place.part);
+      case 'mailboxes': {
+        const box = o as Plan['mailboxes'][number];
+        return box.on ? { lands: { kind: 'mailbox', id: box.id, digits: null } } : { next: fail(NO_ANSWER) };
+      }
+      case 'ringGroups':
+        return this.group(o);
+      case 'queues':
+        return this.queue(o);
+      case 'attendants':
+        return this.attendant(o);
+      case 'directories': {
+        const d = o as Plan['directories'][number];
+        const people = this.plan.extensions.filter((e) => e.person && (d.scope === 'everyone' || e.site === d.site));
+        const words = people.flatMap((e) =>
+          this.spelt(e).map((digits) => ({ type: 'name' as const, digits, leads: e.id })),
+        );
+        const end = to(d.otherwise, NO_ANSWER);
+        return this.menu(words, this.seconds(d.prompt), d, () => end, lands('directory', d));
+      }
+      case 'timeSwitches': {
+        const t = o as Plan['timeSwitches'][number];
+        const set = this.situation.switches?.find((s) => s.id === t.id)?.setting;
+        if (set === 'open' || set === 'closed') return { next: to(t[set], UNREACHABLE) };
+        if (!t.hours) return { next: to(t.open, UNREACHABLE) };
+        const says = this.says(t.hours);
+        if (says.leadsTo) return { next: to(says.leadsTo, UNREACHABLE) };
+        if (says.mode === 'holiday') return { next: to(t.holiday ?? t.closed, UNREACHABLE) };
+        return { next: to(says.open ? t.open : t.closed, UNREACHABLE) };
+      }
+      case 'announcements': {
+        const a = o as Plan['announcements'][number];
+        if (!a.leadsTo) return { lands: lands('announcement', a) };
+        return { after: this.seconds(a.prompt), next: to(a.leadsTo, NO_ANSWER) };
+      }
+      case 'outsideNumbers': {
+        const left = this.evaluator.outsideLeg(place.id, null, true, this.from);
+        return left.lands ? { lands: left.lands, left } : { failed: left };
+      }
+      case 'parkPlaces': {
+        const p = o as Plan['parkPlaces'][number];
+        return { after: p.returnSeconds, next: to(p.returnTo, NO_ANSWER) };
+      }
+      case 'reachPlans':
+        return this.reach(o, place.part);
+      default:
+        return {
+          lands: lands(
+            { conferences: 'conference', pageGroups: 'pageGroup', faxes: 'fax', tones: 'tone' }[list]!,
+            o as { id: string; digits: string | null },
+          ),
+        };
+    }
+  }
+
+  private says = (hours: string): Says =>
+    saysHours(this.plan, this.situation, hours, this.world.call.at + this.world.seconds * 1000);
+
+  /** What keeps a phone from ringing. */
+  phoneBarred(e: Ext, whateverWishes = false): 'busy' | 'disturb' | 'gone' | 'link' | null {
+    const s = this.situation;
+    if (!whateverWishes && this.names(s.doNotDisturb, e)) return 'disturb';
+    if (e.kind === 'virtual' || this.names(s.off, e) || this.names(s.away, e)) return 'gone';
+    const inUse = s.lines?.find((l) => l.extension === e.id)?.inUse ?? 0;
+    const waits = whateverWishes || e.callWaiting;
+    if (this.names(s.busy, e) || inUse >= e.lines || (inUse > 0 && !waits)) return 'busy';
+    return linkFree(this.world, this.from.site, e.site) ? null : 'link';
+  }
+
+  private presence(e: Ext): { act: string; to: string | null } | null {
+    const p = this.situation.presence;
+    const state = p?.[e.id] ?? (e.person ? p?.[e.person] : undefined);
+    const rule = this.plan.presenceRules.find((r) => r.id === state || r.activity === state);
+    if (!rule) return null;
+    const own = this.plan.presenceChoices.find((c) => c.extension === e.id && c.rule === rule.id) ?? rule;
+    return this.from.trunk ? { act: own.outside, to: own.outsideTo } : { act: own.internal, to: own.internalTo };
+  }
+
+  private boxOf(e: Ext): string | null {
+    return this.plan.mailboxes.find((m) => m.id === e.mailbox)?.on ? e.mailbox : null;
+  }
+
+  private extension(e: Ext, part: number): Offered {
+    const forwarding = (when: string) =>
+      this.situation.forwarding?.find((f) => f.extension === e.id && f.when === when);
+    const box = to(this.boxOf(e), NO_ANSWER);
+    const forward = (f: NonNullable<ReturnType<typeof forwarding>>): Next => ({
+      owner: e,
+      digits: f.to,
+      untaken: f.keyToTake ? box : null,
+    });
+    const onward = (when: string, cause: Cause): Next => {
+      const f = forwarding(when);
+      return f ? forward(f) : to(this.boxOf(e), cause);
+    };
+    if (part !== 2) {
+      if (this.from.trunk && this.from.calling === null && e.rejectsWithheld) {
+        const { withheldLeadTo } = this.plan.organisation;
+        return { next: withheldLeadTo ? { id: withheldLeadTo, part: 0 } : { cause: REFUSED, outcome: 'refused' } };
+      }
+      const always = forwarding('always');
+      if (always) return { next: forward(always) };
+      const presence = this.presence(e);
+      if (presence?.act === 'busy') return { next: fail(BUSY) };
+      if (presence?.act === 'mailbox') return { next: to(this.boxOf(e), BUSY) };
+      if (presence?.act === 'forward') return { next: { id: presence.to!, part: 0 } };
+      if (e.reachPlan && !this.names(this.situation.doNotDisturb, e)) return { next: { id: e.reachPlan, part: 0 } };
+    }
+    switch (this.phoneBarred(e, part === 2)) {
+      case 'disturb':
+      case 'busy':
+        return { next: onward('busy', BUSY) };
+      case 'gone':
+        return { next: onward('unreachable', UNREACHABLE) };
+      case 'link':
+        return { next: onward('unreachable', { q850: 47, sip: 503 }) };
+      case null:
+        return {
+          lands: this.answers(e.id, e.ringSeconds) ? { kind: 'extension', id: e.id, digits: e.digits } : null,
+          after: e.ringSeconds,
+          next: onward('no answer', NO_ANSWER),
+        };
+    }
+  }
+
+  /** A member is only rung; its presence and do not disturb hold. */
+  private memberBarred(e: Ext): 'busy' | 'other' | null {
+    const act = this.presence(e)?.act ?? 'ring';
+    if (act !== 'ring') return act === 'busy' ? 'busy' : 'other';
+    const barred = this.phoneBarred(e);
+    return barred === null ? null : barred === 'busy' ? 'busy' : 'other';
+  }
+
+  private group(g: Plan['ringGroups'][number]): Offered {
+    const members = g.members.map((id) => this.plan.extensions.find((e) => e.id === id)!);
+    const free = members.filter((m) => this.memberBarred(m) === null);
+    if (free.length === 0) {
+      const busy = members.some((m) => this.memberBarred(m) === 'busy');
+      return { next: to(g.allBusy ?? g.noAnswer, busy ? BUSY : UNREACHABLE) };
+    }
+    return {
+      lands: free.some((m) => this.answers(m.id, g.ringSeconds))
+        ? { kind: 'ringGroup', id: g.id, digits: g.digits }
+        : null,
+      after: g.order === 'in turn' ? g.ringSeconds * free.length : g.ringSeconds,
+      next: to(g.noAnswer, NO_ANSWER),
+    };
+  }
+
+  private queue(q: Plan['queues'][number]): Offered {
+    const at = this.world.call.at + this.world.seconds * 1000;
+    const notice = noticeOf(this.situation, q.id, at);
+    if (notice?.leadsTo) return { next: { id: notice.leadsTo, part: 0 } };
+    const here = this.plan.extensions.filter(
+      (e) => q.permanentAgents.includes(e.id) || (q.agents.includes(e.id) && this.situation.agents?.includes(e.id)),
+    );
+    if (here.length === 0) return { next: to(q.nobodySignedIn, UNREACHABLE) };
+    const waiting = this.situation.queues?.find((x) => x.id === q.id)?.waiting ?? 0;
+    const free = here.filter((e) => this.memberBarred(e) === null).length;
+    if (q.mostWaiting !== null && waiting >= q.mostWaiting && free <= waiting) return { next: to(q.full, BUSY) };
+    const lands = { kind: 'queue', id: q.id, digits: q.digits };
+    const keys = this.keys();
+    for (const [i, press] of keys.entries()) {
+      const after = press.atSeconds - this.world.seconds;
+      if (after < 0) continue;
+      if (q.longestWaitSeconds !== null && after >= q.longestWaitSeconds) break;
+      if (press.key === q.callbackKey && after >= q.callbackAfterSeconds) {
+        this.keysUsed += i + 1;
+        return { lands };
+      }
+      if (press.key !== q.exitKey) continue;
+      this.keysUsed += i + 1;
+      return { after, next: to(q.exitTo, NO_ANSWER) };
+    }
+    if (q.longestWaitSeconds === null) return { lands };
+    return { lands, after: q.longestWaitSeconds, next: to(q.waitedTooLong, NO_ANSWER) };
+  }
+
+  private keys = () => [...(this.situation.keys ?? [])].sort((a, b) => a.atSeconds - b.atSeconds).slice(this.keysUsed);
+
+  private attendant(a: Plan['attendants'][number]): Offered {
+    const at = this.world.call.at + this.world.seconds * 1000;
+    const own = noticeOf(this.situation, a.id, at);
+    const says: Says = own
+      ? { open: own.open, mode: 'notice', leadsTo: own.leadsTo ?? null }
+      : a.hours
+        ? this.says(a.hours)
+        : { open: true, mode: 'open', leadsTo: null };
+    if (says.leadsTo) return { next: { id: says.leadsTo, part: 0 } };
+    const greeting = {
+      open: a.greetingOpen,
+      closed: a.greetingClosed,
+      holiday: a.greetingHoliday,
+      notice: a.greetingNotice,
+    };
+    const keysOf = (mode: string) => this.plan.attendantKeys.filter((k) => k.attendant === a.id && k.mode === mode);
+    const bare = (mode: keyof typeof greeting) =>
+      !greeting[mode] &&
+      keysOf(mode).length === 0 &&
+      (mode !== 'open' || (a.directDialling === 'none' && !a.dialByName));
+    const wanted = says.mode === 'notice' || says.mode === 'holiday' ? says.mode : null;
+    const mode = wanted && !bare(wanted) ? wanted : says.open ? 'open' : 'closed';
+    if (bare(mode)) return { next: fail(UNREACHABLE) };
+    const keys = keysOf(mode);
+    const words: Word[] = keys
+      .filter((k) => k.key.length === 1)
+      .map((k) => ({ type: 'key', digits: k.key, leads: k.leadsTo }));
+    for (const e of this.plan.extensions) {
+      if (a.directDialling === 'site' && e.site !== a.site) continue;
+      if (a.directDialling !== 'none') words.push({ type: 'extension', digits: e.digits, leads: e.id });
+      if (a.dialByName && e.person)
+        for (const digits of this.spelt(e)) words.push({ type: 'name', digits, leads: e.id });
+    }
+    const end = (which: 'no key' | 'too many tries') => {
+      const other = which === 'no key' ? 'too many tries' : 'no key';
+      const key = keys.find((k) => k.key === which) ?? keys.find((k) => k.key === other);
+      return to(key?.leadsTo ?? null, NO_ANSWER);
+    };
+    return this.menu(words, this.seconds(greeting[mode]), a, end, { kind: 'attendant', id: a.id, digits: a.digits });
+  }
+
+  /** A name on the keypad, first and last name either way round. */
+  private spelt(e: Ext): string[] {
+    const person = this.plan.people.find((p) => p.id === e.person)!;
+    const name = person.spelling || person.name;
+    const fold = (long: boolean) =>
+      name
+        .toLowerCase()
+        .split(/[\s,]+/)
+        .filter(Boolean)
+        .map((word) =>
+          [...word.normalize('NFC')]
+            .map((c) => (long && { ä: 'ae', ö: 'oe', ü: 'ue' }[c]) || { ß: 'ss', æ: 'ae', ø: 'o', ı: 'i' }[c] || c)
+            .join('')
+            .normalize('NFKD')
+            .replace(/[\u0300-\u036f'’.-]/g, ''),
+        );
+    const pad = (text: string) => [...text].map((c) => '22233344455566677778889999'[c.charCodeAt(0) - 97]).join('');
+    const forms = [fold(false), fold(true)].filter((words) => words.every((w) => /^[a-z]*$/.test(w)));
+    const out = forms.flatMap((words) =>
+      words.length < 2
+        ? [pad(words.join(''))]
+        : [pad(words.join('')), pad([words.at(-1)!, ...words.slice(0, -1)].join(''))],
+    );
+    return [...new Set(out)].filter((d) => d.length >= 3);
+  }
+
+  /** A caller's keys at a menu: tries, a pause between digits, E3 among keys, extensions and names. */
+  private menu(
+    words: Word[],
+    greeting: number,
+    times: { digitSeconds: number; chooseSeconds: number; tries: number },
+    end: (which: 'no key' | 'too many tries') => Next,
+    lands: Stop['lands'],
+  ): Offered {
+    const keys = this.keys();
+    const start = this.world.seconds;
+    let i = keys.findIndex((k) => k.atSeconds >= start);
+    if (i < 0) i = keys.length;
+    let begin = start;
+    for (let attempt = 1; attempt <= times.tries; attempt++) {
+      const deadline = begin + greeting + times.chooseSeconds;
+      const press = keys[i];
+      if (!press || press.atSeconds > deadline) {
+        if (press && attempt < times.tries) {
+          begin = deadline;
+          continue;
+        }
+        this.keysUsed += i;
+        const left = times.tries - attempt;
+        return { lands, after: deadline - start + left * (greeting + times.chooseSeconds), next: end('no key') };
+      }
+      const got = this.choice(words, keys, i, times.digitSeconds);
+      i = got.next;
+      if (got.words.length === 0) {
+        begin = got.at;
+        continue;
+      }
+      if (got.words[0]!.type !== 'name') {
+        this.keysUsed += i;
+        return { after: got.at - start, next: { id: got.words[0]!.leads, part: 0 } };
+      }
+      return this.readOut([...new Set(got.words.map((w) => w.leads))], keys, i, got.at, end, lands);
+    }
+    this.keysUsed += i;
+    return { after: begin - start, next: end('too many tries') };
+  }
+
+  private choice(words: Word[], keys: Key[], from: number, pause: number): { words: Word[]; at: number; next: number } {
+    const fits = (digits: string): Word[] => {
+      const order = (w: Word) => ['key', 'extension', 'name'].indexOf(w.type);
+      const exact = words
+        .filter((w) => (w.type === 'name' ? digits.length >= 3 && w.digits.startsWith(digits) : w.digits === digits))
+        .sort((a, b) => order(a) - order(b));
+      if (exact[0]?.type !== 'name') return exact.slice(0, 1);
+      const whole = exact.filter((w) => w.digits === digits);
+      return whole.length > 0 ? whole : exact;
+    };
+    let digits = '';
+    let at = keys[from]!.atSeconds;
+    for (let i = from; ; i++) {
+      const press = keys[i];
+      if (!press || (i > from && press.atSeconds > at + pause)) return { words: fits(digits), at: at + pause, next: i };
+      at = Math.max(at, press.atSeconds);
+      const longer = digits + press.key;
+      if (!words.some((w) => w.digits.startsWith(longer)))
+        return { words: press.key === '#' && i > from ? fits(digits) : [], at, next: i + 1 };
+      digits = longer;
+      if (fits(digits).length > 0 && !words.some((w) => w.digits.length > digits.length && w.digits.startsWith(digits)))
+        return { words: fits(digits), at, next: i + 1 };
+    }
+  }
+
+  private readOut(
+    ids: string[],
+    keys: Key[],
+    used: number,
+    at: number,
+    end: (which: 'no key') => Next,
+    lands: Stop['lands'],
+  ): Offered {
+    const start = this.world.seconds;
+    if (ids.length === 1) {
+      this.keysUsed += used;
+      return { after: at - start, next: { id: ids[0]!, part: 0 } };
+    }
+    const offered = ids.slice(0, 9);
+    const heard = at + offered.length * 3;
+    const press = keys[used];
+    const choice = press && press.atSeconds <= heard + 3 ? offered[Number(press.key) - 1] : undefined;
+    this.keysUsed += used + (choice ? 1 : 0);
+    if (choice) return { after: press!.atSeconds - start, next: { id: choice, part: 0 } };
+    return { lands, after: heard - start, next: end('no key') };
+  }
+
+  private reach(plan: Plan['reachPlans'][number], part: number): Offered {
+    const steps = this.plan.reachSteps.filter((s) => s.reachPlan === plan.id).sort((a, b) => a.position - b.position);
+    const groups: (typeof steps)[] = [];
+    for (const s of steps) {
+      if (s.withPrevious && groups.length > 0) groups.at(-1)!.push(s);
+      else groups.push([s]);
+    }
+    const owner = this.plan.extensions.find((e) => e.reachPlan === plan.id) ?? null;
+    const phone = (id: string) => this.plan.extensions.find((e) => e.id === id)!;
+    const leg = (id: string) => {
+      const { seconds, waited } = this.world;
+      const left = this.evaluator.outsideLeg(id, owner, plan.showsCaller, this.from);
+      if (!left.lands) Object.assign(this.world, { seconds, waited });
+      return left;
+    };
+    const probe = (id: string) => {
+      const { seconds, waited } = this.world;
+      const rings = leg(id).lands !== null;
+      Object.assign(this.world, { seconds, waited });
+      return rings;
+    };
+    const ringing = (group: typeof steps) =>
+      group.filter((s) => (s.extension ? this.phoneBarred(phone(s.extension)) === null : probe(s.outside!)));
+    const endCause = (): Cause => {
+      if (groups.some((g) => ringing(g).length > 0)) return NO_ANSWER;
+      const busy = steps.some((s) => s.extension && this.phoneBarred(phone(s.extension)) === 'busy');
+      return busy ? BUSY : UNREACHABLE;
+    };
+    const next: Next = part + 1 < groups.length ? { id: plan.id, part: part + 1 } : to(plan.end, endCause());
+    const now = ringing(groups[part] ?? []);
+    if (now.length === 0) return { next };
+    const after = Math.max(...now.map((s) => s.seconds));
+    const inside = now.find((s) => s.extension && this.answers(s.extension, s.seconds));
+    if (inside) {
+      const e = phone(inside.extension!);
+      return { lands: { kind: 'extension', id: e.id, digits: e.digits }, after, next };
+    }
+    const outside = now.find((s) => s.outside && this.answers(s.outside, s.seconds));
+    if (!outside) return { after, next };
+    const left = leg(outside.outside!);
+    return { lands: left.lands, left, after, next };
+  }
+}
+
+interface Word {
+  type: 'key' | 'extension' | 'name';
+  digits: string;
+  leads: string;
+}
+type Key = { atSeconds: number; key: string };
+
+/** What one place does: who is offered the call, after how long it goes on, and where. */
+interface Offered {
+  lands?: Stop['lands'] | null;
+  left?: Ended;
+  failed?: Ended;
+  after?: number;
+  next?: Next;
+}
