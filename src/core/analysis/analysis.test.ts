@@ -72,7 +72,7 @@ describe('problems', () => {
 describe('reach of a ladder', () => {
   it('counts each rule and finds the covered one, by a single rule or by several together (E1)', () => {
     const rungs = demo().rungsOf.get('out-north-quay')!;
-    const reach = reachOfRungs(rungs);
+    const reach = reachOfRungs(rungs, demo());
     expect(reach[0]).toEqual({ rung: 'out-north-quay-1', count: '100', coveredBy: null });
     expect(reach.filter((r) => r.coveredBy)).toEqual([
       { rung: 'out-north-quay-8', count: '10000000', coveredBy: ['out-north-quay-6'] },
@@ -89,7 +89,7 @@ describe('reach of a ladder', () => {
         }));
       }),
     );
-    expect(reachOfRungs(split.rungsOf.get('out')!)[2]!.coveredBy).toEqual(['s0', 's1']);
+    expect(reachOfRungs(split.rungsOf.get('out')!, split)[2]!.coveredBy).toEqual(['s0', 's1']);
   });
 
   it('does not let a rule for some cover a rule for all', () => {
@@ -101,7 +101,7 @@ describe('reach of a ladder', () => {
         ];
       }),
     );
-    expect(reachOfRungs(partial.rungsOf.get('out')!).map((r) => r.coveredBy)).toEqual([null, null]);
+    expect(reachOfRungs(partial.rungsOf.get('out')!, partial).map((r) => r.coveredBy)).toEqual([null, null]);
   });
 });
 

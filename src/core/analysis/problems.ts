@@ -1,22 +1,51 @@
-import { DEAD, run, shortestWitness, type Automaton } from '../digits';
-import { grouped, numberSpaceOf, type Extension, type PlanNumber } from '../plan';
-import { ladderOf, reachableForms, takenBy, type CompiledRoute, type Exchange } from '../routing';
+import { dateOf } from '../hours';
+import type { PlanNumber } from '../plan';
+import { ladderOf, takenBy, type CompiledRoute, type Exchange } from '../routing';
+import { callProblems } from './calls-problems';
+import { diallingProblems } from './dialling-problems';
 import { endProblems } from './ends';
 import { reachOfRungs } from './ladder';
 import { at, type Problem } from './problem';
 
-/** What can be found wrong in the objects there are: emergency lists, callbacks, covered rules, owners, caller IDs, ends. */
-export function problemsOf(exchange: Exchange): Problem[] {
+/**
+ * What can be found wrong in the objects there are (ENGINE E14). `now`, milliseconds since 1970 UTC, is for what time makes
+ * wrong; null leaves that out.
+ */
+export function problemsOf(exchange: Exchange, now: number | null = null): Problem[] {
   return [
     ...emergency(exchange),
-    ...behindEmergency(exchange),
+    ...diallingProblems(exchange),
     ...ladders(exchange),
     ...mailboxes(exchange),
     ...callerIds(exchange),
     ...numbers(exchange),
     ...routes(exchange),
+    ...callProblems(exchange),
     ...endProblems(exchange),
+    ...(now === null ? [] : calendars(exchange, now)),
   ];
+}
+
+const DAY = 86_400_000;
+const CALENDAR_DAYS = 60;
+
+/** Holiday calendars in use whose last date comes within 60 days, or is over: after it nothing is a holiday any more. */
+function calendars({ plan }: Exchange, now: number): Problem[] {
+  const soon = dateOf(Math.floor(now / DAY) + CALENDAR_DAYS);
+  return plan.holidayCalendars.flatMap((c): Problem[] => {
+    const last = c.dates.reduce((latest, d) => (d.date > latest ? d.date : latest), '');
+    const used = plan.hours.filter((h) => h.holidays.includes(c.id));
+    if (used.length === 0 || last === '' || c.dates.some((d) => d.yearly) || last >= soon) return [];
+    return [
+      {
+        type: 'calendar-ends',
+        severity: 'doubt',
+        object: at('holidays', c),
+        sentence: `${c.name} ends on ${last}: after it ${used[0]!.name}${used.length > 1 ? ` and ${used.length - 1} more` : ''} know no holiday.`,
+        mend: 'Add the dates of the coming year.',
+      },
+    ];
+  });
 }
 
 function emergency(exchange: Exchange): Problem[] {
@@ -32,6 +61,15 @@ function emergency(exchange: Exchange): Problem[] {
         object,
         sentence: `Emergency calls of ${site.name} have no trunk.`,
         mend: 'Name a trunk of the same country in its emergency list.',
+      });
+    const home = trunks.filter((t) => !foreign.includes(t));
+    if (home.length > 0 && home.every((t) => t.keptForEmergency === 0))
+      out.push({
+        type: 'emergency-all-busy',
+        severity: 'doubt',
+        object,
+        sentence: `Emergency calls of ${site.name} can find every channel of ${home.map((t) => t.name).join(', ')} busy: none is kept for them.`,
+        mend: `Keep a channel of ${home[0]!.name} for emergency calls.`,
       });
     for (const t of foreign)
       out.push({
@@ -61,68 +99,10 @@ function emergency(exchange: Exchange): Problem[] {
   return out;
 }
 
-/** Dialable digits that begin with an emergency number: whoever dials them reaches the emergency service (ENGINE E3). */
-function behindEmergency(exchange: Exchange): Problem[] {
-  const dialled = sortedBySpace(exchange);
-  return exchange.plan.sites.flatMap((site) =>
-    reachableForms(exchange, site).flatMap((form) => [
-      ...beginningWith(dialled.get(numberSpaceOf(exchange.plan, site.id)) ?? [], form).map((e): Problem => ({
-        type: 'behind-emergency',
-        severity: 'error',
-        object: at('extension', e),
-        sentence: `${e.digits} ${e.name} begins with ${form}: from ${site.name} the emergency service answers instead.`,
-        mend: 'Choose other digits.',
-      })),
-      ...ladderOf(exchange, site).flatMap(({ rung, map }): Problem[] => {
-        const example = beginsWith(map.automaton, form);
-        if (!example) return [];
-        return [
-          {
-            type: 'behind-emergency',
-            severity: 'doubt',
-            object: at('rung', rung),
-            sentence: `${rung.name} takes ${example}, which begins with ${form}: from ${site.name} the emergency service answers instead.`,
-            mend: 'Narrow its map.',
-          },
-        ];
-      }),
-    ]),
-  );
-}
-
-/** Extensions of each number space in the order of their digits. */
-function sortedBySpace({ plan }: Exchange): Map<string, Extension[]> {
-  const out = grouped(plan.extensions, (e) => numberSpaceOf(plan, e.site));
-  for (const list of out.values()) list.sort((a, b) => (a.digits < b.digits ? -1 : 1));
-  return out;
-}
-
-/** Those of a sorted list whose digits begin with some, found by halving. */
-function beginningWith(sorted: readonly Extension[], prefix: string): Extension[] {
-  let [from, to] = [0, sorted.length];
-  while (from < to) {
-    const middle = (from + to) >> 1;
-    if (sorted[middle]!.digits < prefix) from = middle + 1;
-    else to = middle;
-  }
-  let end = from;
-  while (end < sorted.length && sorted[end]!.digits.startsWith(prefix)) end++;
-  return sorted.slice(from, end);
-}
-
-/** The shortest string of a set that begins with some digits; null when there is none. */
-function beginsWith(automaton: Automaton, digits: string): string | null {
-  const state = run(automaton, digits);
-  if (state === DEAD) return null;
-  if (automaton.accepts[state]!.length > 0) return digits;
-  const more = shortestWitness(automaton, state);
-  return more === null ? null : digits + more;
-}
-
 function ladders(exchange: Exchange): Problem[] {
   return exchange.plan.ladders.flatMap((ladder) => {
     const rungs = exchange.rungsOf.get(ladder.id) ?? [];
-    return reachOfRungs(rungs).flatMap((r, i) => {
+    return reachOfRungs(rungs, exchange).flatMap((r, i) => {
       if (!r.coveredBy) return [];
       const { rung } = rungs[i]!;
       const above = r.coveredBy.map((id) => rungs.find((x) => x.rung.id === id)!.rung.name).join(', ');
@@ -151,9 +131,28 @@ function mailboxes(exchange: Exchange): Problem[] {
     }));
 }
 
-/** An outgoing number of an extension that none of the trunks its ladder uses owns. */
+/** A fixed number of a rule, and an outgoing number of an extension, that trunks show which do not own it. */
 function callerIds(exchange: Exchange): Problem[] {
-  return exchange.plan.extensions.flatMap((e) => {
+  const fixed = exchange.plan.rungs.flatMap((rung): Problem[] => {
+    const number = rung.show === 'fixed' && rung.fixedNumber ? exchange.numbers.get(rung.fixedNumber) : undefined;
+    const strange = number ? rung.trunks.filter((id) => id !== number.trunk) : [];
+    if (!number || strange.length === 0) return [];
+    const names = strange.map((id) => exchange.trunks.get(id)!.name).join(', ');
+    return [
+      {
+        type: 'caller-id-not-owned',
+        severity: 'doubt',
+        object: at('rung', rung),
+        sentence: `${rung.name} shows ${number.e164} on ${names}, which does not own it: carriers may replace or refuse it.`,
+        mend: 'Show a number of the trunk, or use the trunk that owns it.',
+      },
+    ];
+  });
+  return [...fixed, ...outgoingNumbers(exchange)];
+}
+
+function outgoingNumbers(exchange: Exchange): Problem[] {
+  return exchange.plan.extensions.flatMap((e): Problem[] => {
     const number = e.outgoingNumber ? exchange.numbers.get(e.outgoingNumber) : undefined;
     if (!number) return [];
     const first = ladderOf(exchange, exchange.sites.get(e.site)!).some(

@@ -13,7 +13,7 @@ export * from '../exchange/taken';
 export { destinationOf, forwardingBy } from './walk';
 export { outcomeOf, trace } from './trace';
 export { arrivesAs, dialledFromOutside } from './incoming';
-export { dialledAll, ruleAt, rulesAt } from '../exchange/context';
+export { dialledAll, ruleAt, rulesAt, type DialRule, type Layer } from '../exchange/context';
 export { hoursNow, noticeAt, noticesFor } from '../exchange/hours-now';
 export { ruleFits } from './incoming';
 export { kbitPerCall, spokenBetween } from '../exchange/link';

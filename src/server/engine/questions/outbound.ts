@@ -16,7 +16,7 @@ export function outbound(given: Given, { reader, wanted }: By & { wanted: string
   const x = draft.exchange();
   const ladder = ladderOf(given, reader, wanted);
   const rungs = ladder ? (x.rungsOf.get(ladder.id) ?? []) : [];
-  const reach = reachOfRungs(rungs);
+  const reach = reachOfRungs(rungs, x);
   const sites = sight.list('site').filter((s) => s.ladder === ladder?.id);
   const ids = new Set(sites.map((s) => s.id));
   const marks = new Map(base.rows.map((r) => [r.id, r.mark]));

@@ -42,6 +42,8 @@ export async function today({ draft, live }: Given, { reader }: By) {
   };
 }
 
+const DAY = 86_400_000;
+
 const GRAVEST_FIRST = ['error', 'doubt', 'note'] as const;
 
 /** A part of what is wrong or doubtful in the draft, as far as its reader may look at it, the gravest first; and how much there is. */
@@ -50,8 +52,9 @@ export function problems(
   { reader, from, most }: By & { from: number; most: number },
 ): { draftVersion: number; count: number; problems: Problem[] } {
   const sight = sightIn(draft, reader);
-  const all = keptFor(draft.plan, 'problems', null, () =>
-    problemsOf(draft.exchange()).sort((a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity)),
+  const today = Math.floor(Date.now() / DAY);
+  const all = keptFor(draft.plan, 'problems', today, () =>
+    problemsOf(draft.exchange(), today * DAY).sort((a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity)),
   );
   const mine = sight.all
     ? all
