@@ -3,20 +3,23 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
+import { Styles } from './styles';
 import { system } from './theme';
 
 export function UiProvider({ children }: { children: ReactNode }) {
   return (
-    <ChakraProvider value={system}>
-      <ThemeProvider
-        attribute="class"
-        defaultTheme="system"
-        enableSystem
-        disableTransitionOnChange
-        storageKey="polydrome-theme"
-      >
-        {children}
-      </ThemeProvider>
-    </ChakraProvider>
+    <Styles>
+      <ChakraProvider value={system}>
+        <ThemeProvider
+          attribute="class"
+          defaultTheme="system"
+          enableSystem
+          disableTransitionOnChange
+          storageKey="polydrome-theme"
+        >
+          {children}
+        </ThemeProvider>
+      </ChakraProvider>
+    </Styles>
   );
 }

@@ -37,6 +37,11 @@ const ASPECTS: { key: keyof ClassRight; title: string; note: string }[] = [
     title: 'May forward to',
     note: 'Whether calls may be forwarded to outside numbers of this kind: the company pays for that leg.',
   },
+  {
+    key: 'transfer',
+    title: 'May transfer to',
+    note: 'Whether a caller from outside may be transferred to outside numbers of this kind: the company pays for that leg.',
+  },
 ];
 
 /** Kinds of call down, what is allowed across. Emergency stands first and can't be taken away. */
@@ -44,7 +49,7 @@ function Rights({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
   const rights = edit.value.rights as Record<string, ClassRight>;
   return (
     <Grid
-      templateColumns="minmax(140px, 220px) repeat(3, 110px)"
+      templateColumns="minmax(140px, 220px) repeat(4, 104px)"
       rowGap="0"
       alignItems="center"
       fontSize="14px"
@@ -59,7 +64,7 @@ function Rights({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
       <Box h="30px" borderTop="1px solid" borderColor="line" pt="5px">
         emergency
       </Box>
-      <Box gridColumn="span 3" h="30px" borderTop="1px solid" borderColor="line" pt="5px" color="quiet">
+      <Box gridColumn="span 4" h="30px" borderTop="1px solid" borderColor="line" pt="5px" color="quiet">
         always, from every phone
       </Box>
       {RULED_KINDS.map((kind) => (
@@ -69,12 +74,12 @@ function Rights({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
           </Box>
           {ASPECTS.map((a) => (
             <Box key={a.key} h="30px" borderTop="1px solid" borderColor="line" pt="6px">
-              {kind === 'internal' && a.key !== 'allow' ? null : (
+              {kind === 'internal' && (a.key === 'forward' || a.key === 'transfer') ? null : (
                 <Tick
                   label={`${CALL_KIND_WORDS[kind]}: ${a.title}`}
                   note={a}
                   disabled={disabled || (a.key === 'pin' && !rights[kind]!.allow)}
-                  checked={rights[kind]![a.key]}
+                  checked={rights[kind]![a.key] ?? false}
                   onChange={(on) =>
                     edit.choose('rights', {
                       ...rights,

@@ -34,6 +34,7 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
         { title: 'Extension', fields: ['digits', 'name', 'kind', 'site', 'person', 'class'] },
         { title: 'Own numbers', draw: () => <OwnNumbers numbers={numbers} /> },
         { title: 'Shown outside', fields: ['outgoingNumber', 'withholdNumber'] },
+        { title: 'Calls in', fields: ['lines', 'callWaiting', 'rejectsWithheld'] },
         { title: 'When nobody answers', fields: ['ringSeconds', 'mailbox', 'reachPlan'] },
         ...(o.mailbox
           ? [

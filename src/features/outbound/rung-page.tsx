@@ -17,7 +17,8 @@ export function RungPage({ data }: { data: ObjectPageData }) {
         { title: 'How the digits are read', fields: ['strip', 'prepend', 'reading', 'asDialled'] },
         { title: 'Where it leaves', fields: ['trunks'] },
         { title: 'What is shown', fields: ['show', ...(fixed ? ['fixedNumber'] : [])] },
-        { title: 'Who', fields: ['forPeople', 'forSites', 'notForPeople', 'notForSites'] },
+        { title: 'When', fields: ['hours'] },
+        { title: 'Who', fields: ['forPeople', 'forTeams', 'forSites', 'notForPeople', 'notForTeams', 'notForSites'] },
         { title: 'Why', fields: ['note'], wide: true },
       ]}
     />

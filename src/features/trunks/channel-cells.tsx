@@ -3,14 +3,31 @@ import { Box, Flex } from '@chakra-ui/react';
 const MOST_DRAWN = 60;
 
 /** A trunk's channels as a row of cells: free for calls out, and kept for calls in. */
-export function ChannelCells({ channels, kept, small }: { channels: number; kept: number; small?: boolean }) {
+export function ChannelCells({
+  channels,
+  kept,
+  emergency = 0,
+  small,
+}: {
+  channels: number;
+  kept: number;
+  emergency?: number;
+  small?: boolean;
+}) {
   const size = small ? '8px' : '16px';
   const drawn = Math.min(channels, MOST_DRAWN);
   return (
     <Flex align="center" gap="8px">
-      <Flex gap="2px" wrap="wrap" role="img" aria-label={`${channels} channels, ${kept} kept for incoming`}>
+      <Flex
+        gap="2px"
+        wrap="wrap"
+        role="img"
+        aria-label={`${channels} channels, ${kept} kept for incoming, ${emergency} for emergency calls`}
+      >
         {Array.from({ length: drawn }, (_, i) => {
-          const isKept = i >= channels - kept;
+          const isEmergency = i >= channels - emergency;
+          const isKept = i >= channels - emergency - kept;
+          const colour = isEmergency ? 'brick' : 'lake';
           return (
             <Box
               key={i}
@@ -18,8 +35,8 @@ export function ChannelCells({ channels, kept, small }: { channels: number; kept
               h={size}
               rounded="2px"
               border="1px solid"
-              borderColor={isKept ? 'lake' : 'fieldLine'}
-              bg={isKept ? 'lake' : 'transparent'}
+              borderColor={isKept ? colour : 'fieldLine'}
+              bg={isKept ? colour : 'transparent'}
               opacity={isKept ? 0.75 : 1}
             />
           );
@@ -27,7 +44,7 @@ export function ChannelCells({ channels, kept, small }: { channels: number; kept
       </Flex>
       <Box fontSize="12px" color="quiet" whiteSpace="nowrap">
         {channels}
-        {kept > 0 ? `, ${kept} kept` : ''}
+        {kept + emergency > 0 ? `, ${kept + emergency} kept` : ''}
       </Box>
     </Flex>
   );

@@ -21,11 +21,18 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
       listPath="/trunks"
       top={(edit) => (
         <Box>
-          <ChannelCells channels={Number(edit.value.channels) || 0} kept={Number(edit.value.keptForIncoming) || 0} />
+          <ChannelCells
+            channels={Number(edit.value.channels) || 0}
+            kept={Number(edit.value.keptForIncoming) || 0}
+            emergency={Number(edit.value.keptForEmergency) || 0}
+          />
           <Flex gap="16px" mt="6px" fontSize="12px" color="quiet">
             <span>□ free for calls out</span>
             <Box as="span" color="lake">
               ■ kept for calls in
+            </Box>
+            <Box as="span" color="brick">
+              ■ kept for emergency calls
             </Box>
           </Flex>
         </Box>
@@ -45,23 +52,26 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
           : []),
         {
           title: 'Channels',
-          fields: ['channels', 'keptForIncoming', 'answerSeconds', ...(isdn ? ['channelChoice'] : [])],
+          fields: [
+            'channels',
+            'keptForIncoming',
+            'keptForEmergency',
+            'answerSeconds',
+            ...(isdn ? ['channelChoice'] : []),
+          ],
         },
-        { title: 'Codecs', draw: (edit) => <Codecs edit={edit} disabled={!data.canEdit} /> },
+        { title: 'Codecs', fields: ['transcoding'], draw: (edit) => <Codecs edit={edit} disabled={!data.canEdit} /> },
         {
           title: 'Calls in: what it delivers',
-          fields: ['deliveredLength', 'deliveredForm', 'deliveredHead', 'otherwise'],
+          fields: ['deliveredLength', 'deliveredForm', 'deliveredHead', 'otherwise', 'overflowTo'],
         },
         {
           title: 'Calls out: what it wants',
-          fields: [
-            'writes',
-            'carrierPrefix',
-            ...(isdn ? ['isdnNumberType'] : []),
-            'ownNumber',
-            'showsOriginalCaller',
-            'transit',
-          ],
+          fields: ['writes', 'carrierPrefix', ...(isdn ? ['isdnNumberType'] : []), 'ownNumber', 'transit'],
+        },
+        {
+          title: 'Forwarded and transferred calls',
+          fields: ['showsOriginalCaller', 'diversionMark', ...(isdn ? [] : ['asserts']), 'recallSeconds'],
         },
         { title: 'Why', fields: ['note'], wide: true },
       ]}

@@ -19,7 +19,14 @@ export function TrunksPage({ data }: { data: LedgerPageData }) {
           key: 'channels',
           title: 'Channels',
           width: 'minmax(190px, 1.4fr)',
-          cell: (r) => <ChannelCells channels={Number(r.cells.channels)} kept={Number(r.cells.kept)} small />,
+          cell: (r) => (
+            <ChannelCells
+              channels={Number(r.cells.channels)}
+              kept={Number(r.cells.kept)}
+              emergency={Number(r.cells.emergency)}
+              small
+            />
+          ),
         },
         { key: 'numbers', title: 'Numbers', width: '66px' },
         { key: 'delivers', title: 'Delivers', width: 'minmax(130px, 1fr)' },

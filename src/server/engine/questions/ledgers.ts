@@ -35,6 +35,7 @@ export function trunks(given: Given, { reader }: By) {
       site: exchange().sites.get(t.site)!.name,
       channels: String(t.channels),
       kept: String(t.keptForIncoming),
+      emergency: String(t.keptForEmergency),
       numbers: String(numbers.get(t.id) ?? 0),
       writes: t.writes,
       delivers: `${t.deliveredLength === null ? 'any length' : `${t.deliveredLength} digits`}, ${t.deliveredForm}`,

@@ -54,7 +54,9 @@ export function problems(
   const sight = sightIn(draft, reader);
   const today = Math.floor(Date.now() / DAY);
   const all = keptFor(draft.plan, 'problems', today, () =>
-    problemsOf(draft.exchange(), today * DAY).sort((a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity)),
+    problemsOf(draft.exchange(), today * DAY).sort(
+      (a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity),
+    ),
   );
   const mine = sight.all
     ? all
