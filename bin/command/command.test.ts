@@ -348,3 +348,104 @@ describe('polydrome batch', () => {
     expect(polydrome([]).code).toBe(2);
   });
 });
+
+describe('polydrome and arguments that are not so', () => {
+  const plan = ['--plan', 'demo/plan.yaml'];
+  const trace = (...more: string[]) => json(['trace', ...plan, '--from', '2101', '--dial', '2104', ...more]);
+  const situation = (value: object) => {
+    const file = join(folder, 'situation.json');
+    writeFileSync(file, JSON.stringify(value));
+    return ['--situation', file];
+  };
+
+  it.each([
+    ['a mistyped flag', ['check', ...plan, '--plann', 'x'], /--plann is not known here; --plan is/],
+    [
+      'a flag of another command',
+      ['digits', 'count', 'x{3}', '--length', '3', '--seed', '1'],
+      /--seed is not known here/,
+    ],
+    ['a flag twice', ['check', ...plan, ...plan], /--plan stands there twice/],
+    ['a word too many', ['number', 'read', '112', '113', '--country', 'GB'], /“113” is one word too many/],
+    ['a word where none is taken', ['check', 'demo/plan.yaml', ...plan], /one word too many/],
+    ['a command almost right', ['trase', ...plan], /“trase” is no command; trace is/],
+    ['a verb almost right', ['digits', 'mach', 'x', '1'], /“digits mach” is no command; digits match is/],
+    [
+      'a calling number that is none',
+      ['trace', ...plan, '--from', 'trunk:kestrel', '--dial', '01632960101', '--calling', 'abc'],
+      /“abc” is no calling number/,
+    ],
+    [
+      'a calling number without a trunk',
+      ['trace', ...plan, '--from', '2101', '--dial', '2104', '--calling', '112'],
+      /goes with a trunk only/,
+    ],
+    [
+      'both entries of a course',
+      ['course', ...plan, '--number', '+441632960100', '--digits', '2101'],
+      /one of them is right/,
+    ],
+    ['a moment that is none', ['check', ...plan, '--at', 'soon'], /./],
+    [
+      'a calendar of octets',
+      ['hours', 'when', '--zone', 'Europe/London', '--at', 'now', '--ics', '/bin/ls'],
+      /^This is no iCalendar text: (?!Cannot)/,
+    ],
+  ])('%s is refused, with what would be right', (_what, args, sentence) => {
+    const { code, value } = json(args);
+    expect(code).toBe(2);
+    expect(value.error.sentence).toMatch(sentence);
+  });
+
+  it('an id in a situation that the plan has not is refused with its path', () => {
+    const { code, value } = trace(...situation({ busy: ['e-2104', 'e-9999'] }));
+    expect([code, value.error.path]).toEqual([2, '--situation busy.1']);
+    expect(trace(...situation({ busy: ['e-2104'] })).code).toBe(0);
+    expect(trace(...situation({ notices: [{ id: 'n', from: '2026-12-01T00:00:00Z', open: true }] })).code).toBe(2);
+  });
+
+  it('no line of a batch, however broken, loses the answer of another', () => {
+    const good = ['trace', ...plan, '--from', '2101', '--dial', '2104'];
+    const full = [
+      'trace',
+      ...plan,
+      '--from',
+      'outside:+46313900610',
+      '--dial',
+      '+494066969200',
+      ...situation({
+        trunks: [{ id: 'elbkontor', busyChannels: Array.from({ length: 30 }, (_, i) => i + 1) }],
+      }),
+    ];
+    const lines = [
+      good,
+      ['__proto__'],
+      ['constructor', 'x'],
+      [1, 2],
+      { a: 1 },
+      ['trace', '--from'],
+      full,
+      ['trace', ...plan, '--json', '--from', '2101', '--dial', '2104'],
+      good,
+    ];
+    const { code, out } = polydrome(['batch'], lines.map((l) => JSON.stringify(l)).join('\n') + '\n{"\n\u0000\n');
+    const answers = out
+      .trim()
+      .split('\n')
+      .map((l) => JSON.parse(l) as { outcome?: string; error?: { code: string } });
+    expect(code).toBe(0);
+    expect(answers.map((a) => a.outcome ?? a.error!.code)).toEqual([
+      'routed',
+      'no-such-command',
+      'no-such-command',
+      'bad-line',
+      'bad-line',
+      'value-missing',
+      'failed',
+      'routed',
+      'routed',
+      'bad-line',
+      'bad-line',
+    ]);
+  });
+});

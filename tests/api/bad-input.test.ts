@@ -31,6 +31,13 @@ const CASES: [string, () => Promise<Answer>, number, string, RegExp][] = [
   ['a plan that is none', () => boss.get('/plan?of=yesterday'), 400, 'query.of', /draft|live|revision/],
   ['a revision that never was', () => boss.get('/plan?of=4711'), 404, 'revision', /no revision 4711/],
   [
+    'a situation with an id that the plan has not',
+    () => boss.post('/trace', { from: '2101', dial: '112', situation: { busy: ['e-2104', 'e-none'] } }),
+    422,
+    'situation.busy.1',
+    /no extension or person with that id/,
+  ],
+  [
     'a situation of nonsense',
     () => boss.post('/trace', { from: '2101', dial: '112', situation: { trunks: [{ id: 'kestrel', upp: true }] } }),
     400,

@@ -204,3 +204,69 @@ describe('E11: loops', () => {
     );
   });
 });
+
+describe('E11: a course obeys what a trace obeys', () => {
+  type Change = NonNullable<Parameters<typeof endsPlan>[0]>;
+  const of = (list: unknown, id: string) => (list as { id: string }[]).find((o) => o.id === id)!;
+  const number = (e164: string, change: Change = () => undefined, situation: Situation | null = null) => {
+    const x = compile(endsPlan(change));
+    return wholeCourse(x, { type: 'number', e164 }, situation && { at: OPEN, situation });
+  };
+
+  it('a reserved number shows no direct number: only the otherwise of its trunk', () => {
+    const c = number('+441632960102', (d) => Object.assign(of(d.numbers, 'n102'), { belongsTo: 'box' }));
+    expect(c.ways.map((w) => [w.when, w.to])).toEqual([['not active', 'released 1']]);
+  });
+
+  it('blocked callers go where the plan says', () => {
+    const c = number('+441632960110', (d) =>
+      Object.assign(d.organisation, { blockedCallers: '+46x{6,12}', blockedLeadTo: 'fax' }),
+    );
+    expect(c.ways).toContainEqual({ from: 'n110', to: 'fax', when: 'blocked callers', drive: 'none' });
+  });
+
+  it('phones of a reach plan are ends', () => {
+    expect(endsOf(course('x-joan'))).toEqual(expect.arrayContaining(['x-joan', 'e1', 'mobile', 'box']));
+    expect(course('x-joan').loops).toEqual([]);
+  });
+
+  it('a switch set by hand leads one way only', () => {
+    const set = (setting: 'open' | 'closed') =>
+      wholeCourse(
+        exchange,
+        { type: 'destination', id: 'duty' },
+        { at: OPEN, situation: { switches: [{ id: 'duty', setting }] } },
+      );
+    expect([set('open'), set('closed')].map((c) => c.ways.filter((w) => w.from === 'duty').map((w) => w.to))).toEqual([
+      ['desk'],
+      ['box'],
+    ]);
+  });
+
+  it('an outside number that its class refuses is no end for callers from outside', () => {
+    const led: Change = (d) => Object.assign(of(d.numbers, 'n103'), { belongsTo: 'mobile' });
+    expect(endsOf(number('+441632960103', led))).toEqual(['box', 'mobile']);
+    const refused: Change = (d) => {
+      led(d);
+      Object.assign(of(d.outsideNumbers, 'mobile'), { class: 'mute' });
+    };
+    expect(endsOf(number('+441632960103', refused))).toEqual(['box', 'released 21']);
+  });
+
+  it('transfers of a situation are ways of those who make them', () => {
+    const c = number(
+      '+441632960101',
+      (d) => {
+        d.inboundRoutes = [];
+        d.routeRules = [];
+      },
+      { transfers: [{ atSeconds: 9, by: 'e1', to: '2202', kind: 'blind' }] },
+    );
+    expect(
+      c.ways.filter((w) => w.drive !== 'none' && /transferred|recall/.test(w.when)).map((w) => [w.from, w.when, w.to]),
+    ).toEqual([
+      ['e1', 'transferred', 'x-john'],
+      ['x-john', 'recall', 'e1'],
+    ]);
+  });
+});
