@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { endsPlan } from '../../../tests/support/ends-plan';
 import { readCall } from '../ask';
-import { compile, situationErrors, situationSchema, trace, type Exchange, type Situation, type Trace } from '.';
+import { compile, situationErrors, situationSchema, trace, type Exchange, type Trace } from '.';
 
 /* Hand-made cases of single rules, each with the rule it shows; what an answer must hold besides is left open. */
 

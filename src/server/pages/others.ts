@@ -81,7 +81,10 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
   const situation = await situationAt(await momentOf(asks, now));
-  return { question, ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })) };
+  return {
+    question,
+    ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })),
+  };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {

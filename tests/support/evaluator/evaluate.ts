@@ -5,7 +5,7 @@ import { DIALLED, Walker, type Chain, type From } from './destinations';
 import { after, goesOn, literal, nullable, readMap, takes, type Lang } from './maps';
 import { noticeOf, saysHours } from './clock';
 import { about, read, write, type Read } from './numbers';
-import { active, leaves, numberFor, type Ended, type Right, type World } from './leaving';
+import { active, leaves, type Ended, type Right, type World } from './leaving';
 
 /*
  * The rules of routing by plain recursion over the plan, written from the specification and sharing nothing with the engine but
@@ -635,4 +635,3 @@ export function listed(
 }
 
 export type { Evaluator };
-export { numberFor };

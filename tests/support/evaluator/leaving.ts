@@ -215,7 +215,7 @@ export function leaves(world: World, rung: Plan['rungs'][number], digits: string
   };
 }
 
-export function numberFor({ plan }: World, trunk: Trunk, e164: string): string {
+function numberFor({ plan }: World, trunk: Trunk, e164: string): string {
   const site = plan.sites.find((s) => s.id === trunk.site)!;
   if (trunk.writes === 'private') return write(e164, 'significant', site).replace(/^00/, '');
   return write(e164, trunk.writes, site);
