@@ -13,6 +13,8 @@ const transform = {
 };
 const shared = {
   testEnvironment: 'node',
+  // What a test file leaves behind is deleted "softly" otherwise: a connection that still closes then sets itself without end.
+  testEnvironmentOptions: { globalsCleanup: 'off' },
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   transformIgnorePatterns: [
