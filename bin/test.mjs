@@ -44,7 +44,10 @@ async function jest(project, workers, env) {
   const found = JSON.parse(readFileSync(report, 'utf8'));
   for (const t of found.testResults.flatMap((r) => r.assertionResults))
     if (t.duration > SLOW_SECONDS * 1000) console.log(`slow: ${(t.duration / 1000).toFixed(0)} s, ${t.fullName}`);
-  const broken = found.testResults.filter((r) => r.status === 'failed' && r.assertionResults.length === 0).length;
+  // A file that fails beside its tests, before or after them, counts as one.
+  const broken = found.testResults.filter(
+    (r) => r.status === 'failed' && !r.assertionResults.some((a) => a.status === 'failed'),
+  ).length;
   return { code, passed: found.numPassedTests, failed: found.numFailedTests + broken };
 }
 
