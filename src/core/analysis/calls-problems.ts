@@ -1,8 +1,17 @@
 import { CALL_KIND_WORDS, kindFrom, readDigits, type CallKind } from '../numbers';
 import { BEHAVIOURS, type Behaviour } from '../destinations';
-import { isInside, whyNot } from '../digits';
+import { isInside, shortestWitness } from '../digits';
 import { RULED_KINDS, type AnyObject, type Trunk } from '../plan';
-import { arrivesAs, contextOf, ladderOf, leavingBy, ruleAt, type CompiledRoute, type Exchange } from '../routing';
+import {
+  arrivesAs,
+  contextOf,
+  ladderOf,
+  leavingBy,
+  routesFor,
+  ruleAt,
+  type CompiledRoute,
+  type Exchange,
+} from '../routing';
 import { at, type Problem } from './problem';
 
 /* What is wrong or doubtful with where calls go, who may send them there, and the trunks they use (ENGINE E14). */
@@ -21,20 +30,19 @@ export function callProblems(exchange: Exchange): Problem[] {
 
 /** Inbound routes that take only what routes above them take already (ENGINE E1). */
 function hiddenRoutes(exchange: Exchange): Problem[] {
-  const out: Problem[] = [];
-  exchange.routes.forEach((route, i) => {
-    const above = exchange.routes.slice(0, i).filter((r) => takesCallersOf(r, route));
-    const by = covering(exchange, route, above);
-    if (!by) return;
-    out.push({
-      type: 'hidden-by-another',
-      severity: 'doubt',
-      object: at('inboundRoute', route.route),
-      sentence: `${route.route.name} can never fit: ${by.map((r) => r.route.name).join(', ')} above it takes everything it could.`,
-      mend: 'Move it up or delete it.',
-    });
+  return exchange.routes.flatMap((route, i): Problem[] => {
+    const by = covering(exchange, route, i);
+    if (!by) return [];
+    return [
+      {
+        type: 'hidden-by-another',
+        severity: 'doubt',
+        object: at('inboundRoute', route.route),
+        sentence: `${route.route.name} can never fit: ${by.map((r) => r.route.name).join(', ')} above it takes everything it could.`,
+        mend: 'Move it up or delete it.',
+      },
+    ];
   });
-  return out;
 }
 
 /** Whether every caller that one route takes is one that another takes as well, by the same trunk. */
@@ -47,19 +55,23 @@ function takesCallersOf(wide: CompiledRoute, narrow: CompiledRoute): boolean {
   return shown(wide) && narrow.calling !== null && isInside(narrow.calling.automaton, wide.calling!.automaton);
 }
 
-/** The routes that together take every called number of one; null when some is left to it. */
-function covering(exchange: Exchange, route: CompiledRoute, above: readonly CompiledRoute[]): CompiledRoute[] | null {
-  const map = route.called?.automaton ?? null;
-  const takes = (r: CompiledRoute, e164: string) =>
-    r.numbers.has(e164) || (r.called !== null && whyNot(r.called.automaton, e164) === null);
+/** The routes above that together take every called number of one, of all its callers; null when some is left to it. */
+function covering(exchange: Exchange, route: CompiledRoute, position: number): CompiledRoute[] | null {
+  const above = (called: string) =>
+    routesFor(exchange, called)
+      .filter((at) => at < position)
+      .map((at) => exchange.routes[at]!)
+      .filter((r) => takesCallersOf(r, route));
   const by = new Set<CompiledRoute>();
   for (const e164 of route.numbers) {
-    const first = above.find((r) => takes(r, e164));
+    const [first] = above(e164);
     if (!first) return null;
     by.add(first);
   }
-  if (map) {
-    const wide = above.find((r) => r.called !== null && isInside(map, r.called.automaton));
+  if (route.called) {
+    // Only what takes one of its strings can take them all.
+    const { automaton } = route.called;
+    const wide = above(shortestWitness(automaton)!).find((r) => r.called && isInside(automaton, r.called.automaton));
     if (!wide) return null;
     by.add(wide);
   }

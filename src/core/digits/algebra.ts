@@ -122,9 +122,30 @@ export function isEmpty(automaton: Automaton): boolean {
   return shortestWitness(automaton) === null;
 }
 
-/** Whether every string of `inner` is in `outer`. */
+/**
+ * Whether every string of `inner` is in `outer`: both are walked together. Since every state of an automaton can still accept
+ * something, the first symbol that only `inner` can read decides.
+ */
 export function isInside(inner: Automaton, outer: Automaton): boolean {
-  return isEmpty(combine(inner, outer, DIFFERENCE));
+  const size = outer.accepts.length;
+  const seen = new Set<number>([0]);
+  const open: [number, number][] = [[0, 0]];
+  for (let pair = open.pop(); pair; pair = open.pop()) {
+    const [i, o] = pair;
+    if (inner.accepts[i]!.length > 0 && outer.accepts[o]!.length === 0) return false;
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const ni = inner.next[i * SYMBOL_COUNT + s]!;
+      if (ni === DEAD) continue;
+      const no = outer.next[o * SYMBOL_COUNT + s]!;
+      if (no === DEAD) return false;
+      const key = ni * size + no;
+      if (seen.has(key)) continue;
+      if (seen.size >= MOST_PAIRS) throw new TooManyStates(MOST_PAIRS);
+      seen.add(key);
+      open.push([ni, no]);
+    }
+  }
+  return true;
 }
 
 /** How many strings of each length 0 to `longest` the set has. */

@@ -12,6 +12,7 @@ export * from '../exchange/situation-errors';
 export * from '../exchange/taken';
 export { destinationOf, forwardingBy } from './walk';
 export { outcomeOf, trace } from './trace';
+export { routesFor } from './routes';
 export { arrivesAs, dialledFromOutside } from './incoming';
 export { dialledAll, ruleAt, rulesAt, type DialRule, type Layer } from '../exchange/context';
 export { hoursNow, noticeAt, noticesFor } from '../exchange/hours-now';

@@ -13,7 +13,7 @@ export function chosenRoute(
   calling: string | null,
 ): { taken: InboundRoute | null; notTaken: NotTaken[] } {
   const { routes } = run.exchange;
-  const fitting = candidates(run.exchange, called);
+  const fitting = routesFor(run.exchange, called);
   const obstacles = fitting.map((at) => routeObstacle(routes[at]!, trunk, calling));
   const winner = obstacles.indexOf(null);
   const taken = winner < 0 ? null : routes[fitting[winner]!]!.route;
@@ -50,7 +50,7 @@ export function chosenRoute(
 }
 
 /** Positions of the routes whose numbers or map take a called number, top to bottom. */
-function candidates(exchange: Exchange, called: string): number[] {
+export function routesFor(exchange: Exchange, called: string): number[] {
   const { numbers, maps } = routeIndexOf(exchange);
   const state = runAutomaton(maps.automaton, called);
   const byMap = state < 0 ? [] : maps.automaton.accepts[state]!.map((i) => maps.routes[i]!);

@@ -137,7 +137,7 @@ class Evaluator {
 
   private wait(seconds: number): void {
     this.world.seconds += seconds;
-    this.world.waited += seconds;
+    if (!this.world.landed) this.world.waited += seconds;
   }
 
   /** E3: digits one at a time, or as a block. */
