@@ -269,8 +269,21 @@ function leadersTo(exchange: Exchange, id: string): string[] {
   return [...new Set([...numbers, ...routes, ...rules, ...keys, ...places])];
 }
 
-/** Trunks that deliver their own numbers so that they are read as others, and codecs that a pair of sites never agrees on. */
+const known = new WeakMap<Exchange['numbers'], { of: readonly unknown[]; problems: Problem[] }>();
+
+/** Those of trunks; remembered while numbers, trunks, sites and rules stay as they are. */
 function mismatches(exchange: Exchange): Problem[] {
+  const { numbers, trunks, places, rungsOf, sitePairs } = exchange;
+  const of = [trunks, places, rungsOf, sitePairs];
+  const before = known.get(numbers);
+  if (before && of.every((o, i) => o === before.of[i])) return before.problems;
+  const problems = trunkMismatches(exchange);
+  known.set(numbers, { of, problems });
+  return problems;
+}
+
+/** Trunks that deliver their own numbers so that they are read as others, and codecs that a pair of sites never agrees on. */
+function trunkMismatches(exchange: Exchange): Problem[] {
   const { plan } = exchange;
   return plan.trunks.flatMap((trunk): Problem[] => {
     const own = plan.numbers.filter((n) => n.trunk === trunk.id);

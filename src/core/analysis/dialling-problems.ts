@@ -1,5 +1,5 @@
 import { DEAD, SYMBOL_COUNT, isInside, mayGrow, run, shortestWitness, type Automaton } from '../digits';
-import { DIALLED_KINDS, numberSpaceOf, objectsOf, type AnyObject, type ObjectKind, type Site } from '../plan';
+import type { Site } from '../plan';
 import { contextOf, ladderOf, reachableForms, type DialRule, type Exchange, type Layer } from '../routing';
 import { at, type Problem } from './problem';
 
@@ -9,15 +9,10 @@ export function diallingProblems(exchange: Exchange): Problem[] {
   return [...behindEmergency(exchange), ...hiddenRules(exchange), ...waits(exchange)];
 }
 
-interface Dialled {
-  kind: ObjectKind;
-  object: AnyObject & { name: string };
-  digits: string;
-}
+type LiteralRule = Exclude<DialRule, { type: 'rung' }>;
 
 /** Dialable digits that begin with an emergency number: whoever dials them reaches the emergency service (ENGINE E3). */
 function behindEmergency(exchange: Exchange): Problem[] {
-  const dialled = sortedBySpace(exchange);
   const found = new Map<string, { problem: Problem; sites: string[] }>();
   const say = (site: Site, problem: Problem) => {
     const before = found.get(problem.object.id);
@@ -26,14 +21,20 @@ function behindEmergency(exchange: Exchange): Problem[] {
   };
   for (const site of exchange.plan.sites)
     for (const form of reachableForms(exchange, site)) {
-      for (const e of beginningWith(dialled.get(numberSpaceOf(exchange.plan, site.id)) ?? [], form))
+      for (const rule of beginningWith(atSite(exchange, site).objects, form)) {
+        if (rule.type === 'emergency') continue;
+        const { kind, object } =
+          rule.type === 'feature'
+            ? { kind: 'featureCode' as const, object: rule.code }
+            : exchange.destinations.get(rule.id)!;
         say(site, {
           type: 'behind-emergency',
           severity: 'error',
-          object: at(e.kind, e.object),
-          sentence: `${e.digits} ${e.object.name} ${e.digits === form ? 'is an emergency number' : `begins with ${form}`}`,
+          object: at(kind, object),
+          sentence: `${rule.digits} ${object.name} ${rule.digits === form ? 'is an emergency number' : `begins with ${form}`}`,
           mend: 'Choose other digits.',
         });
+      }
       for (const { rung, map } of ladderOf(exchange, site)) {
         const example = beginsWith(map.automaton, form);
         if (!example) continue;
@@ -53,33 +54,17 @@ function behindEmergency(exchange: Exchange): Problem[] {
   }));
 }
 
-/** Everything with digits in each number space, in the order of its digits. */
-function sortedBySpace({ plan }: Exchange): Map<string, Dialled[]> {
-  const out = new Map<string, Dialled[]>();
-  for (const kind of DIALLED_KINDS)
-    for (const object of objectsOf(plan, kind)) {
-      if (!('digits' in object) || object.digits === null) continue;
-      const space = numberSpaceOf(plan, object.site);
-      const entry = { kind, object, digits: object.digits };
-      const list = out.get(space);
-      if (list) list.push(entry);
-      else out.set(space, [entry]);
-    }
-  for (const list of out.values()) list.sort((a, b) => (a.digits < b.digits ? -1 : 1));
-  return out;
-}
-
-/** Those of a sorted list whose digits begin with some, found by halving. */
-function beginningWith(sorted: readonly Dialled[], prefix: string): Dialled[] {
-  let [from, to] = [0, sorted.length];
-  while (from < to) {
-    const middle = (from + to) >> 1;
-    if (sorted[middle]!.digits < prefix) from = middle + 1;
-    else to = middle;
+/** Everything inside whose digits begin with some, the site code in front included. */
+function beginningWith(layer: Layer, prefix: string): LiteralRule[] {
+  const { automaton, rules } = layer;
+  const out: LiteralRule[] = [];
+  const open = [run(automaton, prefix)];
+  for (let state = open.pop(); state !== undefined; state = open.pop()) {
+    if (state === DEAD) continue;
+    for (const r of automaton.accepts[state]!) out.push(rules[r] as LiteralRule);
+    for (let s = 0; s < SYMBOL_COUNT; s++) open.push(automaton.next[state * SYMBOL_COUNT + s]!);
   }
-  let end = from;
-  while (end < sorted.length && sorted[end]!.digits.startsWith(prefix)) end++;
-  return sorted.slice(from, end);
+  return out;
 }
 
 /** The shortest string of a set that begins with some digits; null when there is none. */
