@@ -1,17 +1,17 @@
 import { whyNot } from '../digits';
-import { nationalPrefixOf, readDigits, readText, writeNumber, type OutsideNumber } from '../numbers';
+import type { OutsideNumber } from '../numbers';
 import type { InboundRoute, PlanNumber, RouteRule, Trunk } from '../plan';
 import type { Ending, NotTaken } from '../exchange/answer';
 import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED, type Cause } from '../exchange/cause';
 import { dialledAll, rulesAt } from '../exchange/context';
 import { contextOf } from './dialling';
-import { knownNumber, type Exchange } from '../exchange/exchange';
 import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
 import { leaveBy } from './outgoing';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
 import { emergencyCallback } from './callback';
 import { channelsInUse } from './channel';
+import { callingE164, deliveredBy, dialledFromOutside, readDelivered } from './delivered';
 import { callerOf, type CameIn } from './leave-through';
 import { chosenRoute } from './routes';
 import { ending, refTo, type Run } from './run';
@@ -32,34 +32,7 @@ export function fromOutside(run: Run, calling: string | null): Ending {
     run.step('incoming', 'no-trunk-for-number', `${why}: the call never reaches the exchange.`, { in: run.call.dial });
     return ending({ outcome: 'unroutable', e164, cause: UNALLOCATED });
   }
-  return fromTrunk(run, trunk, deliveredBy(run, trunk, ours), calling);
-}
-
-/**
- * A number as somebody outside writes it: international, or in the national form of a country where we have a site (then
- * one of ours is preferred).
- */
-export function dialledFromOutside(
-  exchange: Exchange,
-  text: string,
-): { e164: string | null; number: PlanNumber | undefined } {
-  const international = text.trim().startsWith('+');
-  const places = [...exchange.places.values()].slice(0, international ? 1 : undefined);
-  const readings = places.flatMap((place) => readText(text, place).e164 ?? []);
-  const ours = readings.find((e) => exchange.numberByE164.has(e));
-  const e164 = ours ?? readings[0] ?? null;
-  return { e164, number: ours ? exchange.numberByE164.get(ours) : undefined };
-}
-
-/** The digits a trunk delivers for a number of ours: its form, less the head, cut to its length. */
-function deliveredBy({ exchange }: { exchange: Exchange }, trunk: Trunk, number: PlanNumber): string {
-  const place = exchange.places.get(trunk.site)!;
-  const form = trunk.deliveredForm === 'private' ? 'significant' : trunk.deliveredForm;
-  const whole = writeNumber(knownNumber(exchange, number.e164), form, place.country, place.area);
-  const headless =
-    trunk.deliveredHead && whole.startsWith(trunk.deliveredHead) ? whole.slice(trunk.deliveredHead.length) : whole;
-  const length = trunk.deliveredLength;
-  return length !== null && headless.replace('+', '').length > length ? headless.slice(-length) : headless;
+  return fromTrunk(run, trunk, deliveredBy(run.exchange, trunk, ours), calling);
 }
 
 /** A call that arrives by a trunk with delivered digits (ENGINE E9); `before` are trunks that overflowed to this one. */
@@ -132,48 +105,7 @@ function overflow(run: Run, trunk: Trunk, calling: string | null, tried: readonl
     });
     return null;
   }
-  return fromTrunk(run, next, deliveredBy(run, next, ours), calling, tried);
-}
-
-/** Delivered digits as a number, as the trunk says they are to be read (ENGINE E9). */
-function readingOf(exchange: Exchange, trunk: Trunk, delivered: string): OutsideNumber {
-  const place = exchange.places.get(trunk.site)!;
-  const { deliveredForm: form } = trunk;
-  const digits = (trunk.deliveredHead + delivered).replace(/^\+/, '');
-  const reading = form === 'plus' || form === 'digits' ? 'international' : form === 'significant' ? 'national' : form;
-  return readDigits(form === 'significant' ? `${nationalPrefixOf(place.country)}${digits}` : digits, reading, place);
-}
-
-/** What a call to a number of ours is read as when its trunk brings it, as the plan describes the trunk. */
-export const arrivesAs = (exchange: Exchange, trunk: Trunk, number: PlanNumber): OutsideNumber =>
-  readingOf(exchange, trunk, deliveredBy({ exchange }, trunk, number));
-
-function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber {
-  const object = refTo('trunk', trunk);
-  const { deliveredLength } = trunk;
-  const number = readingOf(run.exchange, trunk, delivered);
-  const came = delivered.replace(/^\+/, '').length;
-  const off = deliveredLength !== null && came !== deliveredLength;
-  const as = number.e164 ?? number.significant;
-  run.step(
-    'incoming',
-    number.e164 || number.type === 'private' ? 'delivered' : 'delivered-unreadable',
-    `${trunk.name} delivers ${came} ${came === 1 ? 'digit' : 'digits'}, ${number.e164 || number.type === 'private' ? `read as ${as}` : `which can't be read: ${number.why}`}.`,
-    { object, in: delivered, out: as },
-  );
-  if (off) {
-    const doubt = `${trunk.name} says it delivers ${deliveredLength} digits; ${came} came.`;
-    run.doubts.push(doubt);
-    run.step('incoming', 'delivered-other-length', doubt, { object, in: delivered });
-  }
-  return number;
-}
-
-/** The calling number as E.164 where it can be read; null when withheld. */
-function callingE164(run: Run, trunk: Trunk, calling: string | null): string | null {
-  if (calling === null) return null;
-  const number = readText(calling, run.exchange.places.get(trunk.site)!);
-  return number.e164 ?? calling;
+  return fromTrunk(run, next, deliveredBy(run.exchange, next, ours), calling, tried);
 }
 
 /** Callers blocked for the organisation or the site, before anything else; null when the caller is not. */

@@ -13,7 +13,7 @@ export * from '../exchange/taken';
 export { destinationOf, forwardingBy } from './walk';
 export { outcomeOf, trace } from './trace';
 export { routesFor } from './routes';
-export { arrivesAs, dialledFromOutside } from './incoming';
+export { arrivesAs, dialledFromOutside } from './delivered';
 export { dialledAll, ruleAt, rulesAt, type DialRule, type Layer } from '../exchange/context';
 export { hoursNow, noticeAt, noticesFor } from '../exchange/hours-now';
 export { ruleFits } from './incoming';
