@@ -1,4 +1,4 @@
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import { differences, readPlan } from '@/core/plan';
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
@@ -23,11 +23,11 @@ export async function loadReference(before: () => Promise<void>): Promise<{ obje
   const { draft } = await ground.now();
   const found = differences(draft.plan, read.plan);
   const started = performance.now();
-  const edits = found.map((d): Edit => ({
+  const edits = found.map((d): WholeEdit => ({
     kind: d.kind,
     id: d.id,
     rowVersion: draft.rowVersions.of(d.kind, d.id),
-    value: d.after as Edit['value'],
+    value: d.after as WholeEdit['value'],
   }));
   await applyEdits(actor, edits);
   const seconds = (performance.now() - started) / 1000;

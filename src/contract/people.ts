@@ -11,33 +11,42 @@ import {
 } from '@/core/acts/people';
 import { MOST_ROWS } from '@/core/formats';
 import { FORWARD_WHEN, digitsToDial } from '@/core/exchange';
-import { LEDGER_KINDS, extension } from '@/core/plan';
+import { LEDGER_KINDS, extension, mailbox } from '@/core/plan';
 import type { Facts } from './operation';
 import { edited, id, lines, oneError, started } from './shared';
 
 /* People, extensions and mailboxes, one by one and many at once. */
 
+const titled = <S extends z.ZodType>(schema: S, title: string) => schema.meta({ title });
+
 export const newExtensionSchema = z.strictObject({
-  digits: z.string().max(40),
-  name: z.string().max(400),
+  digits: titled(z.string().max(40), 'Digits'),
+  name: titled(z.string().max(400), 'Name'),
   kind: extension.shape.kind,
-  site: z.string().max(80),
-  class: z.string().max(80),
+  site: titled(z.string().max(80), 'Site'),
+  class: titled(z.string().max(80), 'Class of service'),
   /** makes a person of the same name whose extension this is */
   makePerson: z.boolean().default(false),
-  place: z.string().max(400).default(''),
+  place: titled(z.string().max(400).default(''), 'Place'),
   ringSeconds: z.number().optional(),
   mailbox: z
-    .strictObject({ pin: z.string().max(80), email: z.string().max(400).nullable().default(null) })
+    .strictObject({
+      pin: titled(z.string().max(80), 'PIN'),
+      email: titled(z.string().max(400).nullable().default(null), 'Mail messages to'),
+      /** a recording goes with the mail */
+      attachSound: mailbox.shape.attachSound,
+      announceNumber: mailbox.shape.announceNumber,
+      announceTime: mailbox.shape.announceTime,
+    })
     .nullable()
     .default(null),
   /** of the person that is made */
-  teams: z.array(id).max(20).default([]),
-  language: z.string().max(35).default(''),
+  teams: titled(z.array(id).max(20).default([]), 'Teams'),
+  language: titled(z.string().max(35).default(''), 'Language'),
   /** a person whose rights, reach plan and settings the new one gets */
-  sameAs: id.nullable().default(null),
+  sameAs: titled(id.nullable().default(null), 'Same as'),
   /** a free number of ours that becomes its own */
-  number: id.nullable().default(null),
+  number: titled(id.nullable().default(null), 'Outside number'),
 });
 export type NewExtension = z.output<typeof newExtensionSchema>;
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { LEDGER_KINDS, planSchema } from '@/core/plan';
+import { MOST_ACT_NAME, type FieldChange } from '@/core/acts/edit';
+import { LEDGER_KINDS, planSchema, type DraftKind } from '@/core/plan';
 import { consequencesSchema } from '@/core/analysis/consequences';
 import { problemSchema } from '@/core/analysis/problem';
 import type { Facts } from './operation';
@@ -7,14 +8,64 @@ import { draftKind, edited, id, option, started } from './shared';
 
 /* The plan itself: reading, editing, undoing, going live, revisions, ledgers. */
 
-/** One change of one object. `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */
-export const editSchema = z.strictObject({
-  kind: draftKind,
-  id,
-  rowVersion: z.number().int().min(1).nullable(),
-  value: z.record(z.string(), z.unknown()).nullable(),
-});
-export type Edit = z.output<typeof editSchema>;
+/** One change of one object: `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */
+export interface WholeEdit {
+  kind: DraftKind;
+  id: string;
+  rowVersion: number | null;
+  value: Record<string, unknown> | null;
+}
+
+/** Some fields of one object, whatever became of its others meanwhile. */
+export interface FieldEdit extends FieldChange {
+  kind: DraftKind;
+  id: string;
+}
+
+/** A new place in an ordered list: right behind another object of it; null: in front. */
+export interface PlaceEdit {
+  kind: DraftKind;
+  id: string;
+  after: string | null;
+}
+
+export type Edit = WholeEdit | FieldEdit | PlaceEdit;
+
+const anyFields = z.record(z.string(), z.unknown());
+const FORMS = [
+  ['value', 'rowVersion'],
+  ['set', 'seen'],
+  ['after', 'after'],
+] as const;
+
+/** One change of one object: whole (`rowVersion`, `value`), some of its fields (`set`, `seen`), or its place (`after`). */
+export const editSchema = z
+  .strictObject({
+    kind: draftKind,
+    id,
+    /** that of the object as it was seen; null for a new one */
+    rowVersion: z.number().int().min(1).nullable().optional(),
+    /** the whole object; null deletes it */
+    value: anyFields.nullable().optional(),
+    /** new values of some fields */
+    set: anyFields.optional(),
+    /** what stood in those fields when they were changed: who was faster is found field by field */
+    seen: anyFields.optional(),
+    /** the object of the same list that this one comes behind; null: in front */
+    after: id.nullable().optional(),
+  })
+  .superRefine((edit, c) => {
+    const said = FORMS.filter(([head]) => edit[head] !== undefined);
+    const refuse = (path: string, message: string) => c.addIssue({ code: 'custom', path: [path], message });
+    if (said.length !== 1)
+      return refuse('value', 'or set or after: exactly one of them says what is to become of the object');
+    const [head, with_] = said[0]!;
+    if (edit[with_] === undefined) return refuse(with_, `is missing; with ${head} it says what was seen`);
+    const extra = FORMS.flatMap(([h, w]) => (h === head ? [] : [w])).find((w) => edit[w] !== undefined);
+    if (extra) return refuse(extra, `does not belong to ${head}`);
+    if (head === 'set' && Object.keys(edit.set!).length === 0) return refuse('set', 'is empty; name a field');
+  })
+  .transform((edit) => edit as unknown as Edit);
 
 export const which = z
   .union([
@@ -48,11 +99,29 @@ export type PendingEdit = z.output<typeof pendingEdit>;
 
 const group = z.strictObject({ key: z.string(), words: z.string(), count: z.number() });
 
-/** A page of what differs: all are counted and grouped, some are listed. */
+const pendingAct = z.strictObject({
+  id: z.string(),
+  /** what was done: “moved Nadia Hollis to Västra Kajen” */
+  name: z.string(),
+  by: z.string(),
+  mine: z.boolean(),
+  at: z.string().nullable(),
+  /** how many objects it makes differ from live, and which where they are few: kind and id */
+  objects: z.number(),
+  keys: z.array(z.string()),
+});
+export type PendingAct = z.output<typeof pendingAct>;
+
+/** What differs from live: acts, the newest first, and a page of objects; all are counted and grouped. */
 export const pendingSchema = z.strictObject({
   draftVersion: z.number(),
   revision: z.number(),
+  /** acts that make a difference, and objects that differ */
   count: z.number(),
+  objects: z.number(),
+  acts: z.array(pendingAct),
+  /** older acts that are not listed */
+  actsLeft: z.number(),
   kinds: z.array(group),
   people: z.array(group),
   edits: z.array(pendingEdit),
@@ -129,19 +198,25 @@ export const planFacts = {
     answer: planSchema,
   },
   edits: {
-    summary: 'What differs between live and draft, object by object, in pages; chosen by kind and by who edited',
+    summary:
+      'What differs between live and draft, by act and object by object, in pages; chosen by kind, by who edited and by act',
     right: 'look',
     query: z.strictObject({
       kind: z.union([z.literal(''), draftKind]).default(''),
       by: z.string().max(80).default(''),
+      act: z.union([z.literal(''), id]).default(''),
       ...pageOf,
     }),
     answer: pendingSchema,
   },
   edit: {
-    summary: 'Edit the draft: all of these edits or none',
+    summary: 'Edit the draft: all of these edits or none, as one act',
     right: 'edit',
-    body: z.strictObject({ edits: z.array(editSchema).min(1).max(10_000) }),
+    body: z.strictObject({
+      edits: z.array(editSchema).min(1).max(10_000),
+      /** what the act is called; empty: by what it does */
+      act: z.string().trim().max(MOST_ACT_NAME).default(''),
+    }),
     answer: edited,
   },
   undo: {

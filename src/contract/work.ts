@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Facts } from './operation';
-import { edited, id, started } from './shared';
+import { done, type Facts } from './operation';
+import { edited, id, oneError, started } from './shared';
 
 /* Who did what, and long work. */
 
@@ -64,12 +64,52 @@ export const jobSchema = z.strictObject({
 });
 export type Job = z.output<typeof jobSchema>;
 
+/** Something that was done in one go: an act of editing with what it did to each object, or one act about access. */
+const historyAct = z.strictObject({
+  key: z.string(),
+  /** an act of editing, for undoing; null: none */
+  id: z.string().nullable(),
+  /** what it is called; empty: its one entry says it */
+  name: z.string(),
+  at: z.string(),
+  who: z.string(),
+  mine: z.boolean(),
+  address: z.string(),
+  undone: z.boolean(),
+  /** how many entries it has; the first ones are here */
+  count: z.number(),
+  entries: z.array(entry),
+});
+export type HistoryAct = z.output<typeof historyAct>;
+
+const told = z.strictObject({ id: z.string(), sentence: z.string(), act: z.string().nullable(), at: z.string() });
+/** What somebody is told that a colleague did to their work. */
+export type Told = z.output<typeof told>;
+
 export const workFacts = {
+  checkBody: {
+    summary: 'Whether a body would be taken by an operation as it stands; nothing is done with it',
+    right: 'signed-in',
+    body: z.record(z.string(), z.unknown()),
+    answer: z.strictObject({ errors: z.array(oneError) }),
+  },
+  told: {
+    summary: 'What colleagues did to your edits and you have not read yet',
+    right: 'signed-in',
+    answer: z.strictObject({ told: z.array(told) }),
+  },
+  read: { summary: 'Take note of something you were told', right: 'signed-in', answer: done },
   history: {
     summary: 'Who did what, when and from where; as JSON by pages or as CSV',
     right: 'look',
     query: historySchema,
     answer: z.strictObject({ entries: z.array(entry), next: z.string().nullable() }),
+  },
+  acts: {
+    summary: 'The same by act, with the first entries of each',
+    right: 'look',
+    query: historySchema,
+    answer: z.strictObject({ acts: z.array(historyAct), next: z.string().nullable() }),
   },
   undoBatch: {
     summary: 'Take back everything that was done in one act, where it still stands',

@@ -129,7 +129,7 @@ export function Labelled({
         </Box>
       ) : null}
       {error ? (
-        <Box role="alert" fontSize="13px" color="brick" mt="3px">
+        <Box role="alert" id={htmlFor && `${htmlFor}-error`} fontSize="13px" color="brick" mt="3px">
           {error}
         </Box>
       ) : null}

@@ -2,11 +2,27 @@
 
 import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
-import type { ReactNode } from 'react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
 import { Styles } from './styles';
 import { system } from './theme';
 
 export function UiProvider({ children }: { children: ReactNode }) {
+  const [queries] = useState(
+    () =>
+      new QueryClient({
+        // Our calls tell what went wrong themselves; a draft version makes old answers other questions.
+        defaultOptions: {
+          queries: {
+            retry: false,
+            networkMode: 'always',
+            staleTime: 30_000,
+            gcTime: 60_000,
+            refetchOnWindowFocus: false,
+          },
+        },
+      }),
+  );
   return (
     <Styles>
       <ChakraProvider value={system}>
@@ -17,7 +33,7 @@ export function UiProvider({ children }: { children: ReactNode }) {
           disableTransitionOnChange
           storageKey="polydrome-theme"
         >
-          {children}
+          <QueryClientProvider client={queries}>{children}</QueryClientProvider>
         </ThemeProvider>
       </ChakraProvider>
     </Styles>

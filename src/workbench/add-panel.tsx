@@ -1,19 +1,22 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { UseFormReturn } from 'react-hook-form';
 import { v7 as uuid } from 'uuid';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
-import { call } from './api';
-import { Act, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
-import { useKept } from '@/ui/kept';
-import { useFocusNote } from '@/ui/workspace';
-import { LimitLines, type LimitUse } from './limit-lines';
-import { choiceWords } from './choices';
-import type { Option } from './form-data';
+import { Act, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
+import { choiceWords } from './choices';
+import { useEdits } from './edits';
+import type { Option } from './form-data';
+import { FormField } from './form-field';
+import { LimitLines, type LimitUse } from './limit-lines';
 import { RefPicker } from './ref-picker';
+import { useActForm } from './use-act-form';
+
+type Values = Record<string, unknown>;
 
 interface AddProps {
   kind: ObjectKind;
@@ -45,99 +48,114 @@ export function AddPanel({
   onClose,
 }: AddProps) {
   const router = useRouter();
+  const path = usePathname();
   const { pathOf, wordOf } = useKinds();
+  const edits = useEdits();
+  const [id] = useState(() => uuid());
   const word = wordOf(kind);
-  const [kept, setKept] = useKept<Record<string, unknown>>(`${account} new ${kind}`);
-  const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
-  const value: Record<string, unknown> = { ...defaults, ...kept };
-  const add = async () => {
-    const unsaid = facts.filter((f) => (f.ref || f.choices) && !f.nullable && !value[f.field]);
-    if (unsaid.length > 0)
-      return setErrors(unsaid.map((f) => ({ path: f.field, sentence: `${f.title} is not chosen yet.` })));
-    const id = uuid();
-    const made = await call('edit', {
-      body: { edits: [{ kind, id, rowVersion: null, value: { ...finish(value), id } }] },
-    });
-    if (!made.ok) return setErrors(made.errors.map((e) => ({ ...e, path: e.path.replace(/^edits\.0\.value\.?/, '') })));
-    setKept(null);
-    router.push(pathOf(kind, id)!);
-    router.refresh();
-  };
-  const elsewhere = errors.find((e) => !facts.some((f) => f.field === e.path.split('.')[0]));
+  const fields = facts.map((f) => f.field);
+  const { form, submit, busy, general, clear } = useActForm<'edit', Values>({
+    operation: 'edit',
+    defaults: Object.fromEntries(facts.map((f) => [f.field, defaults[f.field] ?? ''])),
+    input: (typed) => ({
+      body: { edits: [{ kind, id, rowVersion: null, value: { ...finish(valueOf(facts, defaults, typed)), id } }] },
+    }),
+    send: ({ body }) => edits.together([{ do: 'add', of: { kind, id }, value: body.edits[0]!.value! }]),
+    unsaid: (typed) =>
+      facts
+        .filter((f) => (f.ref || f.choices) && !f.nullable && !typed[f.field])
+        .map((f) => ({ field: f.field, sentence: `${f.title} is not chosen yet.` })),
+    fieldOf: (p) => {
+      const field = p.replace(/^edits\.0\.value\.?/, '').split('.')[0]!;
+      return fields.includes(field) ? field : null;
+    },
+    keep: { key: `${account} new ${kind}`, about: { title: `New ${word}`, path } },
+    onMade: () => router.push(pathOf(kind, id)!),
+  });
   return (
-    <Box border="1px dashed" borderColor="plum" rounded="4px" p="12px" mb="14px" role="form" aria-label={`Add ${word}`}>
+    <Box
+      as="form"
+      border="1px dashed"
+      borderColor="plum"
+      rounded="4px"
+      p="12px"
+      mb="14px"
+      role="form"
+      aria-label={`Add ${word}`}
+      onSubmit={(e) => void submit(e)}
+    >
       <LimitLines limits={limits} />
       <Flex gap="12px" align="flex-start" wrap="wrap">
         {facts.map((f) => (
-          <AddField
-            key={f.field}
-            fact={f}
-            options={options}
-            long={long}
-            value={value[f.field]}
-            error={errors.find((e) => e.path.split('.')[0] === f.field)?.sentence ?? null}
-            onChange={(v) => setKept({ ...kept, [f.field]: v })}
-            onEnter={add}
-          />
+          <Box key={f.field} flex="1" minW="140px" maxW="260px">
+            <AddField form={form} fact={f} options={options} long={long} />
+          </Box>
         ))}
         <Flex gap="8px" pt="19px">
-          <Act look="main" onClick={add}>
-            Add {word}
+          <Act look="main" type="submit">
+            {busy ? 'Adding …' : `Add ${word}`}
           </Act>
           <Act
             onClick={() => {
-              setKept(null);
+              clear();
               onClose();
             }}
           >
-            Give up
+            Cancel
           </Act>
         </Flex>
       </Flex>
-      {elsewhere ? (
+      {general ? (
         <Box mt="8px">
-          <Wrong>{elsewhere.sentence}</Wrong>
+          <Wrong>{general}</Wrong>
         </Box>
       ) : null}
     </Box>
   );
 }
 
+/** What was typed as values: nothing where nothing may stand, numbers as numbers. */
+function valueOf(facts: readonly FieldFacts[], defaults: Values, typed: Values): Values {
+  const said = facts.flatMap((f): [string, unknown][] => {
+    const v = typed[f.field];
+    if (v === '') return f.nullable ? [[f.field, null]] : f.ref || f.choices ? [] : [[f.field, '']];
+    return [[f.field, f.type === 'number' && /^[0-9]+$/.test(String(v)) ? Number(v) : v]];
+  });
+  return { ...defaults, ...Object.fromEntries(said) };
+}
+
 function AddField({
+  form,
   fact,
   options,
   long,
-  value,
-  error,
-  onChange,
-  onEnter,
 }: {
+  form: UseFormReturn<Values>;
   fact: FieldFacts;
   options: Record<string, Option[]>;
   long: readonly string[];
-  value: unknown;
-  error: string | null;
-  onChange: (v: unknown) => void;
-  onEnter: () => void;
 }) {
-  const note = useFocusNote(fact.title, fact.description);
-  const id = `add-${fact.field}`;
-  const common = { id, ...note, 'aria-invalid': error ? true : undefined } as const;
   return (
-    <Box flex="1" minW="140px" maxW="260px">
-      <Labelled title={fact.title} htmlFor={id} error={error}>
-        {fact.ref ? (
+    <FormField
+      form={form}
+      name={fact.field}
+      title={fact.title ?? fact.field}
+      note={fact.description}
+      id={`add-${fact.field}`}
+    >
+      {({ value, change, ref, ...rest }) =>
+        fact.ref ? (
           <RefPicker
-            {...common}
-            value={(value as string | undefined) ?? null}
+            {...rest}
+            value={String(value ?? '') || null}
             nullable={fact.nullable}
             options={options[fact.ref] ?? []}
             search={long.includes(fact.ref) ? fact.ref : undefined}
-            onChange={onChange}
+            onChange={(next) => change(next ?? '')}
             placeholder="choose"
           />
         ) : fact.choices ? (
-          <SelectBox {...common} value={String(value ?? '')} onChange={(e) => onChange(e.target.value)}>
+          <SelectBox {...rest} ref={ref} value={String(value ?? '')} onChange={(e) => change(e.target.value)}>
             <option value="">choose</option>
             {fact.choices.map((c) => (
               <option key={c} value={c}>
@@ -146,18 +164,9 @@ function AddField({
             ))}
           </SelectBox>
         ) : (
-          <TextBox
-            {...common}
-            value={value === undefined || value === null ? '' : String(value)}
-            onChange={(e) =>
-              onChange(
-                fact.type === 'number' && /^[0-9]+$/.test(e.target.value) ? Number(e.target.value) : e.target.value,
-              )
-            }
-            onKeyDown={(e) => e.key === 'Enter' && onEnter()}
-          />
-        )}
-      </Labelled>
-    </Box>
+          <TextBox {...rest} ref={ref} value={String(value ?? '')} onChange={(e) => change(e.target.value)} />
+        )
+      }
+    </FormField>
   );
 }

@@ -10,7 +10,14 @@ export interface ApiErrors {
   status: number;
   errors: OneError[];
   /** of a stale edit: the object as it stands and who changed it */
-  detail: { current?: Record<string, unknown> | null; rowVersion?: number | null; by?: string; at?: string | null };
+  detail: {
+    current?: Record<string, unknown> | null;
+    rowVersion?: number | null;
+    /** the fields in which somebody was faster; null: the whole object */
+    fields?: string[] | null;
+    by?: string;
+    at?: string | null;
+  };
 }
 
 export type ApiResult<T> = { ok: true; value: T } | ({ ok: false } & ApiErrors);

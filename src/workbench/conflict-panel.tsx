@@ -4,11 +4,11 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import type { FieldFacts } from '@/core/plan';
 import { Act } from '@/ui/controls';
-import type { ObjectEdit } from './edit';
+import type { ObjectEdit } from './edits';
 import type { Option } from './form-data';
 import { ValueText } from './value-text';
 
-/** Two people edited the same thing: the later one sees both and chooses. */
+/** Two people edited the same field: the later one sees both and chooses. What they edited in others stands already. */
 export function ConflictPanel({
   edit,
   fields,
@@ -18,11 +18,11 @@ export function ConflictPanel({
   fields: FieldFacts[];
   options: Record<string, Option[]>;
 }) {
-  const { conflict } = edit;
-  if (!conflict) return null;
-  const rows = Object.keys(conflict.mine)
-    .map((field) => fields.find((f) => f.field === field)!)
-    .filter(Boolean);
+  const { contested, gone } = edit;
+  const who = edit.by ?? 'Somebody';
+  const named = gone ? edit.pending : Object.keys(contested);
+  if (named.length === 0) return null;
+  const rows = named.map((field) => fields.find((f) => f.field === field)!).filter(Boolean);
   return (
     <Box
       role="alertdialog"
@@ -36,7 +36,9 @@ export function ConflictPanel({
       mb="16px"
     >
       <Box fontWeight={700} mb="8px">
-        {conflict.sentence}
+        {gone
+          ? `${who} has deleted this meanwhile; what you typed is kept here.`
+          : `${who} has changed ${rows.length === 1 ? rows[0]!.title : 'the same fields'} meanwhile; compare both and choose.`}
       </Box>
       <Grid templateColumns="auto 1fr 1fr" columnGap="18px" rowGap="6px" mb="12px" fontSize="13px">
         <Box color="quiet">Field</Box>
@@ -46,25 +48,25 @@ export function ConflictPanel({
           <Fragment key={f.field}>
             <Box>{f.title}</Box>
             <Box fontWeight={700}>
-              <ValueText value={conflict.mine[f.field]} options={f.ref ? options[f.ref] : undefined} />
+              <ValueText value={edit.value[f.field]} options={f.ref ? options[f.ref] : undefined} />
             </Box>
             <Box>
-              {conflict.theirs ? (
-                <ValueText value={conflict.theirs[f.field]} options={f.ref ? options[f.ref] : undefined} />
-              ) : (
+              {gone ? (
                 'deleted'
+              ) : (
+                <ValueText value={contested[f.field]!.theirs} options={f.ref ? options[f.ref] : undefined} />
               )}
             </Box>
           </Fragment>
         ))}
       </Grid>
       <Flex gap="8px">
-        {conflict.theirs ? (
+        {gone ? null : (
           <Act look="main" onClick={edit.keepMine}>
             Keep mine in these fields
           </Act>
-        ) : null}
-        <Act onClick={edit.takeTheirs}>Take theirs</Act>
+        )}
+        <Act onClick={edit.takeTheirs}>{gone ? 'Throw away what I typed' : 'Take theirs'}</Act>
       </Flex>
     </Box>
   );

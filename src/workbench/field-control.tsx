@@ -9,7 +9,7 @@ import { MapText } from '@/ui/digits';
 import { useFocusNote } from '@/ui/workspace';
 import { choiceWords } from './choices';
 import { bigCount } from './count';
-import type { ObjectEdit } from './edit';
+import type { ObjectEdit } from './edits';
 import type { Option } from './form-data';
 import { RefList, RefPicker } from './ref-picker';
 

@@ -1,7 +1,7 @@
 import type { Consequences } from '@/core/analysis';
 import type { Course } from '@/core/course';
-import type { FieldFacts, ObjectKind } from '@/core/plan';
-import type { ObjectValue } from './edit';
+import type { DraftKind, FieldFacts, ObjectKind } from '@/core/plan';
+import type { ObjectValue } from './edits';
 
 export type { Option } from '@/contract/shared';
 import type { Option } from '@/contract/shared';
@@ -14,10 +14,9 @@ export interface Around extends Consequences {
   referredToBy: number;
 }
 
-/** Everything a page of one object shows; made on the server. */
-export interface ObjectPageData {
-  kind: ObjectKind;
-  word: string;
+/** An object as its fields are edited; made on the server. */
+export interface FieldsData {
+  kind: DraftKind;
   label: string;
   object: ObjectValue;
   rowVersion: number;
@@ -26,6 +25,12 @@ export interface ObjectPageData {
   /** targets whose options are found by typing */
   long: readonly string[];
   canEdit: boolean;
+}
+
+/** Everything a page of one object shows; made on the server. */
+export interface ObjectPageData extends FieldsData {
+  kind: ObjectKind;
+  word: string;
   account: string;
   rights: readonly string[];
   /** differs from live */

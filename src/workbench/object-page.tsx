@@ -3,21 +3,20 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
-import { call } from './api';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Later } from '@/ui/later';
 import { Workspace } from '@/ui/workspace';
 import { ConflictPanel } from './conflict-panel';
-import { useObjectEdit, type ObjectEdit } from './edit';
+import { useEdits, useTitles, type EditedObject, type ObjectEdit } from './edits';
 import { FieldControl } from './field-control';
-import type { ObjectPageData } from './form-data';
+import type { FieldsData, ObjectPageData } from './form-data';
 import { ConsequencesPane } from './pane';
 
 /** A part of an object's page: fields by name, and whatever the area draws for itself. */
 export interface Part {
   title: string;
   fields?: string[];
-  draw?: (edit: ObjectEdit, data: ObjectPageData) => ReactNode;
+  draw?: (edit: ObjectEdit) => ReactNode;
   /** one column instead of two */
   wide?: boolean;
 }
@@ -43,7 +42,8 @@ export function ObjectPage({
   listPath: string;
 }) {
   const router = useRouter();
-  const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
+  const edits = useEdits();
+  const edit = edits.of(useEdited(data));
   const [removing, setRemoving] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
   const { commit } = edit;
@@ -59,16 +59,13 @@ export function ObjectPage({
   }, [commit]);
 
   const remove = async () => {
-    const done = await call('edit', {
-      body: { edits: [{ kind: data.kind, id: data.object.id!, rowVersion: data.rowVersion, value: null }] },
-    });
+    const done = await edits.together([{ do: 'remove', of: { kind: data.kind, id: data.object.id! }, base: data }]);
     if (!done.ok) {
       setRefusal(done.errors[0]!.sentence);
       setRemoving(false);
       return;
     }
     router.push(listPath);
-    router.refresh();
   };
 
   return (
@@ -137,8 +134,8 @@ export function ObjectPage({
 }
 
 /** Parts of an object that is shown within the page of another: edited by itself, with its own conflicts. */
-export function ObjectParts({ data, parts }: { data: ObjectPageData; parts: Part[] }) {
-  const edit = useObjectEdit(data.account, data.kind, data.object, data.rowVersion);
+export function ObjectParts({ data, parts }: { data: FieldsData; parts: Part[] }) {
+  const edit = useEdits().of(useEdited(data));
   return (
     <>
       <ConflictPanel edit={edit} fields={data.fields} options={data.options} />
@@ -152,7 +149,12 @@ export function ObjectParts({ data, parts }: { data: ObjectPageData; parts: Part
   );
 }
 
-function PartList({ data, edit, parts }: { data: ObjectPageData; edit: ObjectEdit; parts: Part[] }) {
+/** The object of a page as what is edited. */
+function useEdited({ kind, object, rowVersion, label, fields }: FieldsData): EditedObject {
+  return { kind, object, rowVersion, label, titles: useTitles(fields) };
+}
+
+function PartList({ data, edit, parts }: { data: FieldsData; edit: ObjectEdit; parts: Part[] }) {
   const factOf = (field: string) => data.fields.find((f) => f.field === field)!;
   return (
     <>
@@ -173,7 +175,7 @@ function PartList({ data, edit, parts }: { data: ObjectPageData; edit: ObjectEdi
               ))}
             </Grid>
           ) : null}
-          {part.draw ? part.draw(edit, data) : null}
+          {part.draw ? part.draw(edit) : null}
         </Box>
       ))}
     </>

@@ -1,10 +1,12 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useId, useState } from 'react';
+import { useState } from 'react';
 import { call } from './api';
-import { Act, SelectBox, TextBox } from '@/ui/controls';
+import { ChoiceBox } from '@/ui/choice-box';
+import { Act, SelectBox } from '@/ui/controls';
 import type { Option } from './form-data';
+import { useAsked } from './use-asked';
 
 /** Lists this short are a plain choice; longer ones are found by typing. */
 const SHORT = 12;
@@ -22,16 +24,22 @@ interface PickerProps {
   placeholder?: string;
   'aria-label'?: string;
   'aria-invalid'?: true;
+  'aria-describedby'?: string;
   'data-field'?: string;
 }
 
-/** Chooses one object of the plan. */
+/** Chooses one object of the plan: from a short list, or by typing. */
 export function RefPicker({ value, options: given, search, nullable, onChange, placeholder, ...rest }: PickerProps) {
-  const listId = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const found = useFound(search, typed);
-  const options = search ? [...given, ...found.filter((f) => !given.some((g) => g.id === f.id))] : given;
-  const current = options.find((o) => o.id === value)?.label ?? '';
+  const [typed, setTyped] = useState('');
+  const found = useAsked(
+    'options',
+    search && typed !== '' ? { params: { target: search }, query: { text: typed.slice(0, MOST_TEXT) } } : null,
+    { keep: true },
+  );
+  // What was chosen by typing is not among what the page brought.
+  const [chosen, setChosen] = useState<Option | null>(null);
+  const more = found.value?.options ?? [];
+  const options = search ? [...given, ...more.filter((f) => !given.some((g) => g.id === f.id))] : given;
   if (!search && options.length <= SHORT)
     return (
       <SelectBox
@@ -47,74 +55,29 @@ export function RefPicker({ value, options: given, search, nullable, onChange, p
         ))}
       </SelectBox>
     );
-  const settle = (text: string) => {
-    const wanted = text.trim().toLowerCase();
-    if (wanted === '' && nullable) {
-      setTyped(null);
-      if (value !== null) onChange(null);
-      return;
-    }
-    const exact = options.find((o) => o.label.toLowerCase() === wanted);
-    const starting = options.filter((o) => o.label.toLowerCase().startsWith(wanted));
-    const one = exact ?? (starting.length === 1 ? starting[0] : undefined);
-    if (!one) return;
-    setTyped(null);
-    if (one.id !== value) onChange(one.id);
-  };
-  const unknown = typed !== null && typed.trim() !== '';
   return (
-    <Box>
-      <TextBox
-        {...rest}
-        list={listId}
-        value={typed ?? current}
-        placeholder={placeholder ?? (nullable ? 'none' : 'type to find')}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          if (options.some((o) => o.label === e.target.value)) settle(e.target.value);
-        }}
-        onBlur={(e) => settle(e.target.value)}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') settle(e.currentTarget.value);
-          if (e.key === 'Escape') setTyped(null);
-        }}
-      />
-      <datalist id={listId}>
-        {options.map((o) => (
-          <option key={o.id} value={o.label} />
-        ))}
-      </datalist>
-      {unknown && !options.some((o) => o.label.toLowerCase().includes(typed.trim().toLowerCase())) ? (
-        <Box color="brick" fontSize="13px" mt="3px">
-          Nothing is called “{typed}”; choose one of the list.
-        </Box>
-      ) : null}
-    </Box>
+    <ChoiceBox
+      {...rest}
+      value={value}
+      label={chosen?.id === value ? chosen?.label : undefined}
+      choices={options}
+      nullable={nullable}
+      placeholder={placeholder ?? (nullable ? 'none' : 'type to find')}
+      onType={search ? setTyped : undefined}
+      find={search ? (text) => findIn(search, text) : undefined}
+      onChange={(id) => {
+        setChosen(options.find((o) => o.id === id) ?? null);
+        onChange(id);
+      }}
+    />
   );
 }
 
-const SEARCH_AFTER_MS = 120;
+const MOST_TEXT = 100;
 
-/** Options found on the server for what is typed, where the list is too long to be here. */
-function useFound(search: string | undefined, typed: string | null): Option[] {
-  const [found, setFound] = useState<Option[]>([]);
-  useEffect(() => {
-    if (!search || typed === null) return;
-    const aborter = new AbortController();
-    const timer = setTimeout(async () => {
-      const got = await call(
-        'options',
-        { params: { target: search }, query: { text: typed.slice(0, 100) } },
-        aborter.signal,
-      );
-      if (got.ok) setFound(got.value.options);
-    }, SEARCH_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      aborter.abort();
-    };
-  }, [search, typed]);
-  return found;
+async function findIn(search: string, text: string): Promise<Option[]> {
+  const got = await call('options', { params: { target: search }, query: { text: text.slice(0, MOST_TEXT) } });
+  return got.ok ? got.value.options : [];
 }
 
 /** An ordered list of objects: moved and removed with buttons, added with the picker beneath. */

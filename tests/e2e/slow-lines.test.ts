@@ -49,6 +49,11 @@ async function until(what: () => Promise<boolean>): Promise<void> {
   throw new Error('waited in vain');
 }
 
+/** Nothing is on its way to the draft any more, and the page has it. */
+async function idle(): Promise<void> {
+  await page.waitForNetworkIdle({ idleTime: 2600, timeout: 60_000, concurrency: 0 });
+}
+
 describe.each(DELAYS)('with %i ms more for every request', (delay) => {
   const id = PERSON[delay];
 
@@ -109,7 +114,115 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     expect(await valueOf('[data-field=note]')).toMatch(/, mine$/);
   });
 
-  it('a form that was left half filled is as it was; added by two quick presses, it adds one', async () => {
+  it('host and then port of one carrier, eight ticks in a row: each stands as it was set', async () => {
+    await slower(0);
+    await visit(page, '/trunks/kestrel');
+    await slower(delay);
+    await typeInto('[data-field=host]', `sbc${delay}.kestrel.example`);
+    await page.keyboard.press('Tab');
+    await typeInto('[data-field=answerSeconds]', '25');
+    await page.keyboard.press('Tab');
+    await until(async () => {
+      const now = await objectIn(boss, 'draft', 'trunks', 'kestrel');
+      return now?.host === `sbc${delay}.kestrel.example` && now.answerSeconds === 25;
+    });
+    await boss.post('/edits/undo', { kind: 'trunk', id: 'kestrel' });
+    await slower(0);
+    await visit(page, '/classes/class-lobby');
+    await slower(delay);
+    const boxes = await page.$$('[data-testid=rights] input:not([disabled])');
+    const before = await Promise.all(boxes.slice(0, 8).map((b) => b.evaluate((e) => (e as HTMLInputElement).checked)));
+    const names = await Promise.all(boxes.slice(0, 8).map((b) => b.evaluate((e) => e.getAttribute('aria-label')!)));
+    for (const name of names) {
+      await page.click(`[data-testid=rights] input[aria-label="${name}"]`);
+      await new Promise((done) => setTimeout(done, 400));
+    }
+    const now = () =>
+      page.$$eval('[data-testid=rights] input', (es) =>
+        Object.fromEntries(es.map((e) => [e.getAttribute('aria-label'), (e as HTMLInputElement).checked])),
+      );
+    const wanted = await now();
+    // A tick may switch another off or on with it (a PIN needs the right); each of the eight was really changed.
+    expect(names.filter((n, i) => wanted[n] !== before[i]).length).toBeGreaterThanOrEqual(6);
+    await idle();
+    expect(await now()).toEqual(wanted);
+    await slower(0);
+    await visit(page, '/classes/class-lobby');
+    expect(await now()).toEqual(wanted);
+    await boss.post('/edits/undo', { kind: 'class', id: 'class-lobby' });
+  });
+
+  it('arrow after arrow on a ladder moves each time, the focus stays, and nothing else moves', async () => {
+    await slower(0);
+    await visit(page, '/outbound');
+    await slower(delay);
+    const names = () => page.$$eval('[data-testid=rung] b', (es) => es.map((e) => (e as HTMLElement).innerText));
+    const before = await names();
+    await page.focus(`[aria-label="Move ${before[0]} down"]`);
+    for (let i = 0; i < 4; i++) {
+      await page.keyboard.press('Enter');
+      await new Promise((done) => setTimeout(done, 200));
+      expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe(
+        `Move ${before[0]} down`,
+      );
+    }
+    const wanted = [...before.slice(1, 5), before[0], ...before.slice(5)];
+    expect(await names()).toEqual(wanted);
+    await idle();
+    expect(await names()).toEqual(wanted);
+    await slower(0);
+    await visit(page, '/outbound');
+    expect(await names()).toEqual(wanted);
+    const acts = (await boss.get<{ acts: { name: string }[] }>('/edits')).body.acts;
+    // Each move is one edit of one rule; that others stand elsewhere because of it is none.
+    expect(acts.filter((a) => a.name.startsWith('moved'))).toHaveLength(4);
+    for (let i = 0; i < 4; i++) expect((await boss.post('/edits/undo')).status).toBe(200);
+  });
+
+  it('a reference that was typed and not chosen is never what it seems', async () => {
+    await slower(0);
+    await visit(page, '/extensions/e-2104');
+    await slower(delay);
+    const before = await valueOf('[data-field=person]');
+    await typeInto('[data-field=person]', 'xyzzy');
+    await page.keyboard.press('Tab');
+    await waitForText(page, 'is no single one of the list');
+    expect(await valueOf('[data-field=person]')).toBe(before);
+    // What can only mean one is that one, also when it is left at once.
+    await typeInto('[data-field=person]', 'tadeo');
+    await page.keyboard.press('Tab');
+    await until(async () => (await objectIn(boss, 'draft', 'extensions', 'e-2104'))?.person === 'p-3015');
+    expect(await valueOf('[data-field=person]')).toMatch(/^Tadeo/);
+    await idle();
+    await boss.post('/edits/undo', { kind: 'extension', id: 'e-2104' });
+  });
+
+  it('what was typed and left at once is in the draft, or is named where it waits', async () => {
+    await slower(0);
+    await visit(page, `/people/${id}`);
+    await slower(delay);
+    await typeInto('[data-field=email]', `not an address ${delay}`);
+    // To another page of the application before the answer is there.
+    await page.click('nav a[href="/"]');
+    await waitForText(page, 'Typed here, not in the draft');
+    expect(await page.$eval('[data-testid=typed-not-in-draft]', (e) => (e as HTMLElement).innerText)).toMatch(/E-mail/);
+    await page.waitForSelector('[data-testid=typed-mark]');
+    await slower(0);
+    await visit(page, '/go-live');
+    await waitForText(page, /typed, and not among these edits/i);
+    await page.click('[data-testid=typed-not-in-draft] a');
+    await page.waitForSelector('[data-field=email]');
+    expect(await valueOf('[data-field=email]')).toBe(`not an address ${delay}`);
+    await typeInto('[data-field=email]', `left${delay}@lanternfold.example`);
+    await page.keyboard.press('Tab');
+    await until(
+      async () => (await objectIn(boss, 'draft', 'people', id))?.email === `left${delay}@lanternfold.example`,
+    );
+    await idle();
+    expect(await page.$('[data-testid=typed-mark]')).toBeNull();
+  });
+
+  it('a form that was left half filled is as it was, but for its PIN; added by two quick presses, it adds one', async () => {
     await slower(0);
     await visit(page, '/extensions/new');
     await slower(delay);
@@ -117,10 +230,15 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     await page.type('#new-pin', '258025');
     // Leaving at once, before anything could have answered.
     await page.goto(page.url().replace('/extensions/new', '/numbers'), { waitUntil: 'domcontentloaded' });
+    const kept = await page.evaluate(() => JSON.stringify({ ...localStorage }));
+    expect(kept).toContain(`Quick ${delay}`);
+    expect(kept).not.toContain('258025');
     await slower(0);
     await visit(page, '/extensions/new');
+    await page.waitForFunction(() => (document.querySelector('#new-name') as HTMLInputElement).value !== '');
     await slower(delay);
-    expect([await valueOf('#new-name'), await valueOf('#new-pin')]).toEqual([`Quick ${delay}`, '258025']);
+    expect([await valueOf('#new-name'), await valueOf('#new-pin')]).toEqual([`Quick ${delay}`, '']);
+    await page.type('#new-pin', '258025');
     const count = async () =>
       (await boss.get<{ extensions: { name: string }[] }>('/plan')).body.extensions.filter(
         (e) => e.name === `Quick ${delay}`,
@@ -133,6 +251,27 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     await new Promise((done) => setTimeout(done, delay + 200));
     expect(await count()).toBe(1);
     expect(await page.$('[role=alert]')).toBeNull();
+    await boss.post('/edits/undo');
+  });
+
+  it('the form of a new site keeps its country, and what that proposes', async () => {
+    await slower(0);
+    await visit(page, '/sites/new');
+    await slower(delay);
+    await page.type('#site-name', `Far ${delay}`);
+    await typeInto('#site-country', 'Norway');
+    await page.keyboard.press('Enter');
+    await waitForText(page, '113');
+    await page.goto(page.url().replace('/sites/new', '/numbers'), { waitUntil: 'domcontentloaded' });
+    await slower(0);
+    await visit(page, '/sites/new');
+    await page.waitForFunction(() => (document.querySelector('#site-country') as HTMLInputElement).value === 'Norway');
+    await waitForText(page, '113');
+    expect(await valueOf('#site-name')).toBe(`Far ${delay}`);
+    await page.waitForFunction(() =>
+      (document.querySelector('#site-zone') as HTMLInputElement).value.startsWith('Oslo'),
+    );
+    await press(page, 'Clear what was typed');
   });
 
   it('a refusal brings what was typed back under the hands', async () => {

@@ -107,11 +107,6 @@ export function nameOf(exchange: Exchange, id: string | null): string {
   return exchange.destinations.get(id)?.object.name ?? exchange.prompts.get(id)?.name ?? id;
 }
 
-/** The order of rules that stand in one list. */
-export function byPosition(a: { position: number; id: string }, b: { position: number; id: string }): number {
-  return a.position - b.position || (a.id < b.id ? -1 : 1);
-}
-
 interface Lists {
   forPeople: readonly string[];
   forTeams: readonly string[];

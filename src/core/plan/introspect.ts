@@ -64,5 +64,24 @@ function typeOf(schema: z.ZodType): FieldFacts['type'] {
   return schema instanceof z.ZodString || schema instanceof z.ZodEnum || schema instanceof z.ZodEmail ? 'text' : 'json';
 }
 
+/** The title that a schema gives to what stands at a path within it; undefined where it gives none. */
+export function titleAt(schema: z.ZodType, path: readonly PropertyKey[]): string | undefined {
+  let inner: z.ZodType = schema;
+  let title: string | undefined;
+  for (const step of ['', ...path]) {
+    if (step !== '') {
+      if (inner instanceof z.ZodObject) inner = (inner.shape as Record<PropertyKey, z.ZodType>)[step] ?? z.unknown();
+      else if (inner instanceof z.ZodArray) inner = inner.element as z.ZodType;
+      else return title;
+    }
+    for (;;) {
+      title = (inner.meta() as FieldMeta | undefined)?.title ?? title;
+      if (!(inner instanceof z.ZodNullable || inner instanceof z.ZodDefault || inner instanceof z.ZodOptional)) break;
+      inner = inner.unwrap() as z.ZodType;
+    }
+  }
+  return title;
+}
+
 /** The fields of a kind that hold digit maps. */
 export const mapFieldsOf = (kind: ObjectKind): FieldFacts[] => fieldsOf(kind).filter((f) => f.map === true);

@@ -10,11 +10,11 @@ export interface InputError {
   sentence: string;
 }
 
-/** Zod's issues as errors of ours; sentences call a field by its title where `titleOf` knows one. */
+/** Zod's issues as errors of ours; sentences call a field by its title where `titleOf` knows one (by its path in what was read). */
 export function inputErrors(
   error: z.ZodError,
   base = '',
-  titleOf: (field: string) => string | undefined = () => undefined,
+  titleOf: (path: readonly PropertyKey[]) => string | undefined = () => undefined,
 ): InputError[] {
   return error.issues.map((issue) => {
     const path = [base, ...issue.path.map(String)].filter((p) => p !== '').join('.');
@@ -23,7 +23,7 @@ export function inputErrors(
       code: issue.code === 'custom' ? 'invalid' : issue.code,
       path,
       ...(offset === undefined ? {} : { offset }),
-      sentence: sentenceOf(issue, titleOf(String(issue.path[0] ?? '')) ?? path),
+      sentence: sentenceOf(issue, titleOf(issue.path) ?? path),
     };
   });
 }

@@ -1,9 +1,9 @@
 import { compileKnownMap, type CompiledMap } from '../digits';
 import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
 import { shortNumbersOf } from '../numbers';
-import type { InboundRoute, ObjectKind, Plan, Rung } from '../plan';
+import { byPosition, type InboundRoute, type ObjectKind, type Plan, type Rung } from '../plan';
 import { grouped } from '../plan/grouped';
-import { byPosition, type CompiledRoute, type Exchange } from '../exchange/exchange';
+import type { CompiledRoute, Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
 import { pairKey } from '../exchange/link';
 import { Reuse } from './reuse';

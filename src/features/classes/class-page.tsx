@@ -7,7 +7,7 @@ import type { ClassRight } from '@/core/plan/objects/class';
 import { RULED_KINDS } from '@/core/plan/facts/ruled-kinds';
 import { TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '@/workbench/edit';
+import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 

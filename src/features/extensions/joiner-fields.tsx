@@ -1,6 +1,8 @@
 'use client';
 
-import { SelectBox, TextBox } from '@/ui/controls';
+import type { UseFormReturn } from 'react-hook-form';
+import { SelectBox } from '@/ui/controls';
+import { LanguageBox } from '@/workbench/language-box';
 import { RefPicker } from '@/workbench/ref-picker';
 import type { NewExtensionData, Typed } from './new-extension-data';
 import { Field } from './new-extension-field';
@@ -8,35 +10,34 @@ import { Field } from './new-extension-field';
 /** What a joiner has and a mere phone has not: whom they are like, their team and language. */
 export function JoinerFields({
   data,
-  typed,
-  put,
-  errorOf,
+  form,
+  alike,
 }: {
   data: NewExtensionData;
-  typed: Typed;
-  put: (change: Partial<Typed>) => void;
-  errorOf: (path: string) => string | null;
+  form: UseFormReturn<Typed>;
+  /** they are like somebody, who has these */
+  alike: boolean;
 }) {
   return (
     <>
-      <Field field="sameAs" title="Same as" error={errorOf('sameAs')}>
-        {(common) => (
+      <Field form={form} name="sameAs" title="Same as">
+        {({ value, change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
           <RefPicker
-            {...common}
-            value={typed.sameAs || null}
+            {...rest}
+            value={value || null}
             options={data.people}
             search={data.manyPeople ? 'person' : undefined}
             nullable
             placeholder="nobody in particular"
-            onChange={(id) => put({ sameAs: id ?? '' })}
+            onChange={(id) => change(id ?? '')}
           />
         )}
       </Field>
-      {typed.sameAs ? null : (
+      {alike ? null : (
         <>
-          <Field field="team" title="Team" error={errorOf('teams')}>
-            {(common) => (
-              <SelectBox {...common} value={typed.team} onChange={(e) => put({ team: e.target.value })}>
+          <Field form={form} name="team" title="Team">
+            {({ value, change, ...rest }) => (
+              <SelectBox {...rest} value={value} onChange={(e) => change(e.target.value)}>
                 <option value="">none yet</option>
                 {data.teams.map((t) => (
                   <option key={t.id} value={t.id}>
@@ -46,14 +47,9 @@ export function JoinerFields({
               </SelectBox>
             )}
           </Field>
-          <Field field="language" title="Language" error={errorOf('language')}>
-            {(common) => (
-              <TextBox
-                {...common}
-                placeholder="the site’s"
-                value={typed.language}
-                onChange={(e) => put({ language: e.target.value })}
-              />
+          <Field form={form} name="language" title="Language">
+            {({ value, change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
+              <LanguageBox {...rest} value={value} placeholder="the site’s" onChange={change} />
             )}
           </Field>
         </>

@@ -18,7 +18,15 @@ export interface NewExtensionData {
 
 export type Kind = NonNullable<Input<'addExtension'>['body']['kind']>;
 
-/** What was typed so far; kept when the page is left. */
+/** What the kinds of extension are called. */
+export const KIND_WORDS: Record<Kind, string> = {
+  person: 'person',
+  place: 'place',
+  fax: 'fax',
+  virtual: 'routing only',
+};
+
+/** What was typed so far; kept when the page is left, but for the PIN. */
 export interface Typed {
   site: string;
   digits: string;
@@ -28,6 +36,9 @@ export interface Typed {
   mailbox: boolean;
   pin: string;
   email: string;
+  attachSound: boolean;
+  announceNumber: boolean;
+  announceTime: boolean;
   number: string;
   place: string;
   team: string;

@@ -1,45 +1,59 @@
 'use client';
 
-import type { ReactNode } from 'react';
-import { Labelled } from '@/ui/controls';
-import { useFocusNote } from '@/ui/workspace';
+import type { ComponentProps, ReactNode } from 'react';
+import type { FieldPathValue, UseFormReturn } from 'react-hook-form';
+import { TextBox } from '@/ui/controls';
+import { FormField, type FormControl } from '@/workbench/form-field';
+import type { Typed } from './new-extension-data';
 
-const NOTES = {
+const NOTES: Partial<Record<keyof Typed, string>> = {
   site: 'Decides which emergency numbers and outbound rules this phone has, and which digits are offered.',
   digits:
     'What colleagues dial. Offered from the free ones of the site’s ranges; any free digits will do. Example: 2150.',
   name: 'Shown on colleagues’ phones when this one calls. Example: Ann Example.',
-  kind: 'Person, place (lobby, lift), fax, or virtual: routing only, without a phone.',
+  kind: 'Person, place (lobby, lift), fax, or routing only: digits that lead calls on, without a phone.',
   class: 'Which kinds of call this extension may make. Callers refused by it hear that the call is barred.',
-  pin: 'Entered to hear messages: digits only, four or more, not the extension, no run, no repeat.',
+  pin: 'Entered to hear messages: digits only, four or more, not the extension, no run, no repeat. It is never kept in this browser: type it anew when you come back.',
   email: 'Where a notice of each new message goes. Empty: no mail.',
   number: 'An outside number of its own. Callers reach this extension by it, and it is shown when it calls out.',
   sameAs:
     'Somebody whose rights, teams, shown number, reach plan and mailbox settings the joiner gets. Example: the one who sits beside them.',
   team: 'For rules that name a team, and for whom one may watch.',
-  language: 'Of mailbox prompts and mail (BCP 47). Example: sv. Empty: the site’s.',
+  language: 'Of mailbox prompts and mail. Empty: the site’s.',
   place: 'Where the phone stands; told to the emergency service. Example: Berth 2, quayside.',
 };
 
-export type NewField = keyof typeof NOTES;
-
-/** A labelled field of the form, whose note is told beside it while it has the focus. */
-export function Field({
-  field,
-  title,
-  error,
-  children,
-}: {
-  field: NewField;
+interface FieldProps<P extends keyof Typed> {
+  form: UseFormReturn<Typed>;
+  name: P;
   title: string;
-  error: string | null;
-  children: (common: { id: string; onFocus: () => void; 'aria-invalid'?: true }) => ReactNode;
-}) {
-  const { onFocus } = useFocusNote(title, NOTES[field]);
-  const id = `new-${field}`;
+}
+
+/** A field of the form whose control is given. */
+export function Field<P extends keyof Typed>({
+  children,
+  ...of
+}: FieldProps<P> & { children: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode }) {
   return (
-    <Labelled title={title} htmlFor={id} error={error}>
-      {children({ id, onFocus, 'aria-invalid': error ? true : undefined })}
-    </Labelled>
+    <FormField {...of} id={`new-${of.name}`} note={NOTES[of.name]}>
+      {children}
+    </FormField>
+  );
+}
+
+/** A field of the form that text is typed into; `wrong` is said while it is typed. */
+export function PlainField<P extends 'digits' | 'name' | 'place' | 'email' | 'pin'>({
+  form,
+  name,
+  title,
+  wrong,
+  ...box
+}: FieldProps<P> & { wrong?: string | null } & Omit<ComponentProps<typeof TextBox>, 'form' | 'name' | 'title'>) {
+  return (
+    <FormField form={form} name={name} title={title} id={`new-${name}`} note={NOTES[name]} more={{ error: wrong }}>
+      {({ change, ...rest }) => (
+        <TextBox {...box} {...rest} onChange={(e) => change(e.target.value as FieldPathValue<Typed, P>)} />
+      )}
+    </FormField>
   );
 }

@@ -3,15 +3,13 @@
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Wrong } from '@/ui/controls';
-import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { MadePanel } from './made-panel';
-import type { NewExtensionData, Typed } from './new-extension-data';
+import type { NewExtensionData } from './new-extension-data';
 import { NewExtensionForm } from './new-extension-form';
 
 /** One short act: digits, name, mailbox with PIN, a number; the SIP password is made. */
 export function NewExtensionPage({ data, joiner = false }: { data: NewExtensionData; joiner?: boolean }) {
-  const [kept, setKept] = useKept<Partial<Typed>>(`${data.account} new ${joiner ? 'joiner' : 'extension'}`);
   const [made, setMade] = useState<{ id: string; digits: string; name: string } | null>(null);
   return (
     <Workspace
@@ -22,21 +20,16 @@ export function NewExtensionPage({ data, joiner = false }: { data: NewExtensionD
           <Box mb="6px">
             A person of the same name, a mailbox with its PIN, and a SIP password of 20 letters and digits.
           </Box>
-          <Box color="quiet">Enter in any field adds it. What you type stays here if you leave the page.</Box>
+          <Box color="quiet">
+            Enter in any field adds it. What you type stays here if you leave the page, but for the PIN.
+          </Box>
         </PaneSection>
       }
     >
       {made ? (
         <MadePanel made={made} onNext={() => setMade(null)} />
       ) : data.canEdit ? (
-        <NewExtensionForm
-          key={kept?.site ?? data.site}
-          data={data}
-          joiner={joiner}
-          kept={kept}
-          setKept={setKept}
-          onMade={setMade}
-        />
+        <NewExtensionForm data={data} joiner={joiner} onMade={setMade} />
       ) : (
         <Wrong>You look at the plan; an administrator can add extensions.</Wrong>
       )}

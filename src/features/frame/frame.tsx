@@ -4,9 +4,11 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
-import { Act } from '@/ui/controls';
 import { FacesProvider, type Face } from '@/ui/kinds';
+import { useKeptThings } from '@/ui/kept';
 import { isTyping } from '@/ui/ledger-state';
+import { Toasts, say } from '@/ui/toasts';
+import { EditsProvider } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
 import { AskLine } from './ask-line';
@@ -21,6 +23,8 @@ export interface FrameData {
   counts: RailCounts;
   ribbon: RibbonData;
   draftVersion: number;
+  /** what colleagues did to the reader's edits */
+  told: { id: string; sentence: string }[];
   faces: Readonly<Record<string, Face>>;
 }
 
@@ -32,14 +36,14 @@ const IDLE_MS = 60_000;
 export function Frame({ data, children }: { data: FrameData; children: ReactNode }) {
   const router = useRouter();
   const path = usePathname();
+  const typed = useKeptThings(data.actor.account).length;
   const [keys, setKeys] = useState(false);
   const [menu, setMenu] = useState(false);
-  const [said, setSaid] = useState<string | null>(null);
   const lastKey = useRef('');
   const undoQueue = useRef(Promise.resolve());
   const [undo, setUndo] = useState<string | null>(null);
   const undoing = useJob<{ label: string }>(undo, (ended) => {
-    setSaid(whyNot(ended) ?? 'Your last edit is undone, all of it.');
+    say(whyNot(ended) ?? 'Your last edit is undone, all of it.');
     setUndo(null);
     router.refresh();
   });
@@ -59,10 +63,9 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
         // One after the other: a second press must meet the draft that the first one left.
         undoQueue.current = undoQueue.current.then(async () => {
           const undone = await call('undo', { body: {} });
-          if (!undone.ok) setSaid(undone.errors[0]!.sentence);
+          if (!undone.ok) say(undone.errors[0]!.sentence);
           else if ('job' in undone.value) setUndo(undone.value.job);
-          else
-            setSaid('label' in undone.value ? `Your last edit of ${undone.value.label} is undone.` : 'It is undone.');
+          else say('label' in undone.value ? `Undone: ${undone.value.label}.` : 'It is undone.');
           router.refresh();
         });
         return;
@@ -76,105 +79,92 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
     return () => window.removeEventListener('keydown', onKey);
   }, [router, canEdit]);
 
+  // What a colleague did to one's work stands until it is read.
   useEffect(() => {
-    if (!said) return;
-    const timer = setTimeout(() => setSaid(null), 6000);
-    return () => clearTimeout(timer);
-  }, [said]);
+    for (const t of data.told)
+      say(t.sentence, { id: t.id, stays: true, onClose: () => void call('read', { params: { id: t.id } }) });
+  }, [data.told]);
 
   return (
     <FacesProvider faces={data.faces}>
-      <Flex direction="column" h="100dvh" overflow="hidden">
-        <Flex
-          as="header"
-          h="52px"
-          flexShrink={0}
-          align="center"
-          gap="12px"
-          px="16px"
-          borderBottom="1px solid"
-          borderColor="line"
-          bg="raised"
-        >
-          <chakra.button
-            type="button"
-            display={{ base: 'block', md: 'none' }}
-            aria-label="Menu"
-            aria-expanded={menu}
-            onClick={() => setMenu(!menu)}
-            fontSize="18px"
-            w="28px"
-          >
-            ☰
-          </chakra.button>
-          <chakra.a
-            href="/"
-            w={{ md: '140px' }}
-            fontSize="18px"
-            fontWeight={800}
-            textDecoration="none"
-            color="ink"
-            letterSpacing="-0.02em"
-            display={{ base: 'none', md: 'block' }}
-          >
-            poly
-            <chakra.span color="plum">drome</chakra.span>
-          </chakra.a>
-          <AskLine />
-          <Clock sites={data.sites} name={data.actor.name} />
-        </Flex>
-        {gone ? (
-          <Box
-            role="alert"
-            bg="brickTint"
-            borderBottom="1px solid"
-            borderColor="brick"
-            px="16px"
-            py="6px"
-            fontSize="13px"
-            data-testid="database-gone"
-          >
-            The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes on
-            by itself when the database is back.
-          </Box>
-        ) : null}
-        <Flex flex="1" minH={0}>
-          <Rail counts={data.counts} path={path} rights={data.actor.rights} open={menu} onGo={() => setMenu(false)} />
-          <Flex direction="column" flex="1" minW={0} minH={0}>
-            {undo ? (
-              <Box px="22px" pt="12px">
-                <JobBar job={undoing} what="Taking your last edit back" />
-              </Box>
-            ) : null}
-            {children}
-          </Flex>
-        </Flex>
-        {said ? (
+      <EditsProvider account={data.actor.account} draftVersion={data.draftVersion}>
+        <Flex direction="column" h="100dvh" overflow="hidden">
           <Flex
-            role="status"
-            position="fixed"
-            bottom="52px"
-            left="50%"
-            transform="translateX(-50%)"
-            bg="ink"
-            color="paper"
-            px="14px"
-            py="8px"
-            rounded="4px"
-            gap="12px"
+            as="header"
+            h="52px"
+            flexShrink={0}
             align="center"
-            zIndex={20}
-            fontSize="13px"
+            gap="12px"
+            px="16px"
+            borderBottom="1px solid"
+            borderColor="line"
+            bg="raised"
           >
-            {said}
-            <Act look="text" color="paper" h="20px" onClick={() => setSaid(null)}>
-              Close
-            </Act>
+            <chakra.button
+              type="button"
+              display={{ base: 'block', md: 'none' }}
+              aria-label="Menu"
+              aria-expanded={menu}
+              onClick={() => setMenu(!menu)}
+              fontSize="18px"
+              w="28px"
+            >
+              ☰
+            </chakra.button>
+            <chakra.a
+              href="/"
+              w={{ md: '140px' }}
+              fontSize="18px"
+              fontWeight={800}
+              textDecoration="none"
+              color="ink"
+              letterSpacing="-0.02em"
+              display={{ base: 'none', md: 'block' }}
+            >
+              poly
+              <chakra.span color="plum">drome</chakra.span>
+            </chakra.a>
+            <AskLine />
+            <Clock sites={data.sites} name={data.actor.name} />
           </Flex>
-        ) : null}
-        {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
-        <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
-      </Flex>
+          {gone ? (
+            <Box
+              role="alert"
+              bg="brickTint"
+              borderBottom="1px solid"
+              borderColor="brick"
+              px="16px"
+              py="6px"
+              fontSize="13px"
+              data-testid="database-gone"
+            >
+              The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes
+              on by itself when the database is back.
+            </Box>
+          ) : null}
+          <Flex flex="1" minH={0}>
+            <Rail
+              counts={data.counts}
+              path={path}
+              rights={data.actor.rights}
+              typed={typed}
+              open={menu}
+              onGo={() => setMenu(false)}
+            />
+            <Flex direction="column" flex="1" minW={0} minH={0}>
+              {undo ? (
+                <Box px="22px" pt="12px">
+                  <JobBar job={undoing} what="Taking your last edit back" />
+                </Box>
+              ) : null}
+              {children}
+            </Flex>
+          </Flex>
+          <Toasts />
+          {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
+          <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
+        </Flex>
+      </EditsProvider>
     </FacesProvider>
   );
 }

@@ -56,12 +56,15 @@ const within = (path: string, href: string) => path === href || path.startsWith(
 export function Rail({
   counts,
   path,
+  typed,
   open,
   onGo,
 }: {
   counts: RailCounts;
   path: string;
   rights: readonly string[];
+  /** how many things were typed here that are in no draft */
+  typed: number;
   open: boolean;
   onGo: () => void;
 }) {
@@ -85,7 +88,13 @@ export function Rail({
       bottom={0}
       zIndex={15}
     >
-      <PlaceLink place={{ href: '/', title: 'Today' }} active={path === '/'} counts={counts} onGo={onGo} />
+      <PlaceLink
+        place={{ href: '/', title: 'Today' }}
+        active={path === '/'}
+        counts={counts}
+        typed={typed}
+        onGo={onGo}
+      />
       {GROUPS.map((g) => {
         const shown = g.title === inUse || g.title === unfolded;
         return (
@@ -130,11 +139,13 @@ function PlaceLink({
   place,
   active,
   counts,
+  typed = 0,
   onGo,
 }: {
   place: Place;
   active: boolean;
   counts: RailCounts;
+  typed?: number;
   onGo: () => void;
 }) {
   const count = place.count ? counts[place.count] : undefined;
@@ -154,6 +165,25 @@ function PlaceLink({
     >
       <Link href={place.href} aria-current={active ? 'page' : undefined} onClick={onGo}>
         {place.title}
+        {typed > 0 ? (
+          <Box
+            as="span"
+            ml="auto"
+            border="2px solid"
+            borderColor="saffron"
+            rounded="3px"
+            px="4px"
+            fontSize="11px"
+            lineHeight="14px"
+            data-testid="typed-mark"
+            title={`${typed} typed here, not in the draft`}
+          >
+            <Box as="span" srOnly>
+              typed here, not in the draft:{' '}
+            </Box>
+            {typed}
+          </Box>
+        ) : null}
         {count !== undefined ? (
           <Box as="span" ml="auto" fontSize="12px" color="quiet" fontWeight={400}>
             {count}

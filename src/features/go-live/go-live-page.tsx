@@ -3,39 +3,40 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Input } from '@/contract';
-import type { Pending, PendingEdit } from '@/contract/plan';
-import { call } from '@/workbench/api';
+import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
+import { call, type ApiResult } from '@/workbench/api';
 import { Act, ActLink, AreaBox, Empty, Labelled, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { Time } from '@/ui/time';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { DifferenceView } from './difference';
-import { MorePages, useMorePages } from './more-pages';
+import { askOfColleague } from '@/workbench/colleague';
+import { useKeptThings } from '@/ui/kept';
+import { useConfirm } from '@/ui/confirm';
+import { TypedList } from '@/workbench/typed-list';
+import { ActOfDraft } from './act-of-draft';
 
 /** What the server gives this page: a first page of edits, and how they group. */
 export interface GoLiveData {
   pending: Pending;
-  asked: { kind: string; by: string };
+  /** chosen kind and person, and the act that is unfolded at first */
+  asked: { kind: string; by: string; act: string };
   mayGoLive: boolean;
   mayEdit: boolean;
   me: string;
+  account: string;
   live: { number: number; note: string; by: string; at: string } | null;
 }
 
 const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
 
-/** What going live would change: counted and grouped, a page at a time; undo of one; a note; go. */
+/** What going live would change: act by act, each unfolding to its objects; undo of one; a note; go. */
 export function GoLivePage({ data }: { data: GoLiveData }) {
   const router = useRouter();
   const { pending, asked, me } = data;
-  const [note, setNote] = useKept<string>(`${me} go-live note`);
+  const [note, setNote] = useKept<string>(`${data.account} go-live note`);
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
-  const list = useMorePages(pending, pending.draftVersion, (after) =>
-    call('edits', { query: { ...filterOf(asked), after } }),
-  );
   const go = async () => {
     setBusy(true);
     const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note: note ?? '' } });
@@ -47,10 +48,20 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
     }
     router.refresh();
   };
-  const undo = async (edit: PendingEdit) => {
-    const done = await call('undo', { body: { kind: edit.kind, id: edit.id } });
+  const [question, confirm] = useConfirm<'undo' | 'only'>();
+  const told = (done: ApiResult<unknown>) => {
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     router.refresh();
+  };
+  const undoAct = async (act: PendingAct) => {
+    if (!act.mine && (await confirm(askOfColleague({ name: act.name, who: act.by }))) !== 'undo') return;
+    told(await call('undoBatch', { params: { batch: act.id } }));
+  };
+  /** One object of an act: what would be left half is said, and the whole is offered. */
+  const undoOne = async (act: PendingAct, edit: PendingEdit) => {
+    const choice = act.objects > 1 ? await confirm(askOfPart(act, edit.label)) : 'undo';
+    if (choice === 'undo') return undoAct(act);
+    if (choice === 'only') told(await call('undo', { body: { kind: edit.kind, id: edit.id } }));
   };
   const filter = (change: Partial<typeof asked>) => {
     const params = new URLSearchParams(Object.entries({ ...asked, ...change }).filter(([, v]) => v !== ''));
@@ -59,8 +70,12 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
   const who = (name: string) => (name === me ? 'you' : name);
   return (
     <Workspace
-      title={pending.count === 0 ? 'Draft and live are the same' : 'What going live would change'}
-      count={pending.count > 0 ? plural(pending.count) : undefined}
+      title={pending.objects === 0 ? 'Draft and live are the same' : 'What going live would change'}
+      count={
+        pending.count > 0
+          ? `${plural(pending.count)}, ${pending.objects} ${pending.objects === 1 ? 'object differs' : 'objects differ'}`
+          : undefined
+      }
       lead={
         data.live ? (
           <>
@@ -71,8 +86,9 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
         )
       }
       pane={
-        pending.count > 0 ? (
+        pending.objects > 0 ? (
           <>
+            <TypedSection account={data.account} />
             <PaneSection title="Go live">
               {data.mayGoLive ? (
                 <>
@@ -133,41 +149,57 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           Revision {gone} is live.
         </Box>
       ) : null}
-      {pending.count === 0 ? (
+      {pending.objects === 0 ? (
         <Empty act={<ActLink href="/revisions">Revisions</ActLink>}>
           Every edit lands in the draft first. When there are some, this page lists each with before and after, and
           makes them live together.
         </Empty>
       ) : null}
-      {list.edits.map((e) => (
-        <DifferenceView
-          key={`${e.kind} ${e.id}`}
-          edit={e}
-          labels={list.labels}
-          aside={
-            <>
-              {e.by.map(who).join(', ')}
-              {e.at ? (
-                <>
-                  , <Time iso={e.at} />
-                </>
-              ) : null}
-              {data.mayEdit ? (
-                <Act h="24px" onClick={() => undo(e)} aria-label={`Undo ${e.label}`}>
-                  Undo
-                </Act>
-              ) : null}
-            </>
-          }
+      {pending.acts.map((act) => (
+        <ActOfDraft
+          key={act.id}
+          act={act}
+          asked={asked}
+          version={pending.draftVersion}
+          brought={broughtWith(act, pending)}
+          open={asked.act === act.id || asked.kind !== ''}
+          who={who}
+          onUndo={data.mayEdit && act.at !== null ? () => void undoAct(act) : null}
+          onUndoOne={data.mayEdit ? (edit) => void undoOne(act, edit) : null}
         />
       ))}
-      <MorePages list={list} />
+      {pending.actsLeft > 0 ? <Box color="quiet">and {pending.actsLeft} older edits, see History</Box> : null}
+      {question}
     </Workspace>
   );
 }
 
-const filterOf = (asked: GoLiveData['asked']): Input<'edits'>['query'] =>
-  ({ kind: asked.kind, by: asked.by }) as Input<'edits'>['query'];
+/** What the reader typed that would not go live, since it is in no draft. */
+function TypedSection({ account }: { account: string }) {
+  const things = useKeptThings(account);
+  if (things.length === 0) return null;
+  return (
+    <PaneSection title="Typed, and not among these edits">
+      <TypedList account={account} />
+    </PaneSection>
+  );
+}
+
+/** The objects of an act where the page brought them all; null: they are fetched when it is unfolded. */
+function broughtWith(act: PendingAct, pending: Pending): Pending | null {
+  const edits = act.keys.flatMap((key) => pending.edits.find((e) => `${e.kind} ${e.id}` === key) ?? []);
+  return edits.length === act.objects ? { ...pending, edits, next: null } : null;
+}
+
+/** What is asked before a part of an act is undone. */
+const askOfPart = (act: PendingAct, label: string) => ({
+  title: `${label} is part of “${act.name}”`,
+  body: `Taking only ${label} back to how it is live leaves ${act.objects === 2 ? 'the other object' : `the other ${act.objects - 1} objects`} of that edit as edited: half of it stays in the draft.`,
+  choices: [
+    { id: 'undo' as const, words: 'Undo all of it', look: 'main' as const },
+    { id: 'only' as const, words: `Only ${label}` },
+  ],
+});
 
 /** How many edits there are of each kind or person, each to be listed alone. */
 function Groups({

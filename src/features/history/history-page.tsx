@@ -4,9 +4,12 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Input } from '@/contract';
-import type { HistoryEntry as Entry } from '@/contract/work';
+import type { HistoryAct, HistoryEntry as Entry } from '@/contract/work';
 import { addressOf, call } from '@/workbench/api';
+import { askOfColleague } from '@/workbench/colleague';
 import { Act, ActLink, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { useConfirm } from '@/ui/confirm';
+import { Time } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
@@ -29,12 +32,13 @@ export function HistoryPage({
   mayUndo,
 }: {
   asked: Asked;
-  first: { entries: Entry[]; next: string | null };
+  first: { acts: HistoryAct[]; next: string | null };
   kinds: Option[];
   mayUndo: boolean;
 }) {
   const router = useRouter();
-  const [more, setMore] = useState<{ entries: Entry[]; next: string | null } | null>(null);
+  const [question, confirm] = useConfirm<'undo'>();
+  const [more, setMore] = useState<{ acts: HistoryAct[]; next: string | null } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
   const work = useJob<object>(job, (ended) => {
@@ -42,7 +46,7 @@ export function HistoryPage({
     setMore(null);
     router.refresh();
   });
-  const entries = [...first.entries, ...(more?.entries ?? [])];
+  const acts = [...first.acts, ...(more?.acts ?? [])];
   const next = more ? more.next : first.next;
   const query = (change: Partial<Asked>) => {
     const params = new URLSearchParams();
@@ -54,10 +58,13 @@ export function HistoryPage({
     router.replace(`/history?${query(change)}`);
   };
   const load = async () => {
-    const got = await call('history', { query: { ...asked, before: next! } as Input<'history'>['query'] });
-    if (got.ok) setMore({ entries: [...(more?.entries ?? []), ...got.value.entries], next: got.value.next });
+    const got = await call('acts', { query: { ...asked, before: next! } as Input<'acts'>['query'] });
+    if (got.ok) setMore({ acts: [...(more?.acts ?? []), ...got.value.acts], next: got.value.next });
+    else setWrong(got.errors[0]!.sentence);
   };
-  const undo = async (batch: string) => {
+  const undo = async (act: HistoryAct) => {
+    if (!act.mine && (await confirm(askOfColleague(act))) !== 'undo') return;
+    const batch = act.id!;
     const done = await call('undoBatch', { params: { batch } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok && 'job' in done.value) setJob(done.value.job);
@@ -99,58 +106,133 @@ export function HistoryPage({
         </Box>
       ) : null}
       {job ? <JobBar job={work} what="Taking it back" /> : null}
-      {entries.length === 0 ? <Box color="quiet">Nothing was done that fits.</Box> : null}
-      {entries.map((e, i) => {
-        const begins = e.batch !== null && entries[i - 1]?.batch !== e.batch;
-        return (
-          <Grid
-            key={e.key}
-            templateColumns={{ base: '1fr', md: '128px 130px 1fr auto' }}
-            gap={{ base: '2px', md: '12px' }}
-            borderTop="1px solid"
-            borderColor="line"
-            py="6px"
-            fontSize="13px"
-            data-testid="history-entry"
-          >
-            <chakra.span color="quiet">{e.at.slice(0, 16).replace('T', ' ')}</chakra.span>
-            <Box overflow="hidden">
-              {e.who}
-              <Box color="quiet" fontSize="12px">
-                {e.address}
-              </Box>
-            </Box>
-            <Box minW={0}>
-              {e.action} {e.kind} <b>{e.label}</b>
-              {e.undone ? <chakra.span color="quiet"> · undone</chakra.span> : null}
-              {e.fields.slice(0, 6).map((f) => (
-                <Box key={f.title} color="quiet" overflowWrap="anywhere">
-                  {f.title}: {f.before ? `${f.before.slice(0, 160)} → ` : ''}
-                  <chakra.span color="ink">{f.after.slice(0, 160)}</chakra.span>
-                </Box>
-              ))}
-            </Box>
-            <Flex gap="6px" align="flex-start">
-              {e.id && e.batch && !asked.object ? (
-                <Act h="24px" onClick={() => put({ object: e.id! })}>
-                  Its history
-                </Act>
-              ) : null}
-              {begins && mayUndo && !e.undone ? (
-                <Act h="24px" onClick={() => void undo(e.batch!)}>
-                  {entries[i + 1]?.batch === e.batch ? 'Undo all of it' : 'Undo'}
-                </Act>
-              ) : null}
-            </Flex>
-          </Grid>
-        );
-      })}
+      {acts.length === 0 ? <Box color="quiet">Nothing was done that fits.</Box> : null}
+      {acts.map((act) => (
+        <ActRow
+          key={act.key}
+          act={act}
+          onUndo={mayUndo && act.id !== null && !act.undone ? () => void undo(act) : null}
+          onObject={asked.object ? null : (id) => put({ object: id })}
+        />
+      ))}
+      {question}
       {next ? (
         <Act mt="12px" onClick={load}>
           Older
         </Act>
       ) : null}
     </Workspace>
+  );
+}
+
+const FEW = 2;
+
+/** One act: its name, who and when; unfolded, what it did to each object. */
+function ActRow({
+  act,
+  onUndo,
+  onObject,
+}: {
+  act: HistoryAct;
+  onUndo: (() => void) | null;
+  onObject: ((id: string) => void) | null;
+}) {
+  const [open, setOpen] = useState(act.count <= FEW);
+  const [rest, setRest] = useState<Entry[] | null>(null);
+  const entries = rest ?? act.entries;
+  const all = async () => {
+    const got = await call('history', { query: { batch: act.id! } as Input<'history'>['query'] });
+    if (got.ok) setRest([...got.value.entries].reverse());
+  };
+  const [only] = act.entries;
+  return (
+    <Grid
+      templateColumns={{ base: '1fr', md: '128px 130px 1fr auto' }}
+      gap={{ base: '2px', md: '12px' }}
+      borderTop="1px solid"
+      borderColor="line"
+      py="6px"
+      fontSize="13px"
+      data-testid="history-act"
+    >
+      <chakra.span color="quiet">
+        <Time iso={act.at} />
+      </chakra.span>
+      <Box overflow="hidden">
+        {act.who}
+        <Box color="quiet" fontSize="12px">
+          {act.address}
+        </Box>
+      </Box>
+      <Box minW={0}>
+        <Flex gap="8px" align="baseline" wrap="wrap">
+          <b>{act.name || `${only?.action} ${only?.kind} ${only?.label}`}</b>
+          {act.undone ? <chakra.span color="quiet">undone</chakra.span> : null}
+          {act.count > FEW ? (
+            <Act look="text" h="20px" aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? 'fold' : `${act.count} objects`}
+            </Act>
+          ) : null}
+        </Flex>
+        {open
+          ? entries.map((e, i) => (
+              <EntryRow key={`${e.id} ${i}`} entry={e} named={act.name !== ''} onObject={onObject} />
+            ))
+          : null}
+        {open && rest === null && act.id && act.count > act.entries.length ? (
+          <Act look="text" h="20px" onClick={() => void all()}>
+            and {act.count - act.entries.length} more
+          </Act>
+        ) : null}
+      </Box>
+      {onUndo ? (
+        <Act h="24px" onClick={onUndo} aria-label={`Undo: ${act.name || only?.label}`}>
+          {act.count > 1 ? 'Undo all of it' : 'Undo'}
+        </Act>
+      ) : (
+        <span />
+      )}
+    </Grid>
+  );
+}
+
+/** What an act did to one object, field by field. */
+function EntryRow({
+  entry: e,
+  named,
+  onObject,
+}: {
+  entry: Entry;
+  named: boolean;
+  onObject: ((id: string) => void) | null;
+}) {
+  return (
+    <Box mt="2px" data-testid="history-entry">
+      {named ? (
+        <Flex gap="8px" align="baseline" color="quiet">
+          <span>
+            {e.action} {e.kind} {e.label}
+          </span>
+          {e.id && e.batch && onObject ? (
+            <Act
+              look="text"
+              h="18px"
+              fontSize="12px"
+              aria-label={`History of ${e.label}`}
+              onClick={() => onObject(e.id!)}
+            >
+              its history
+            </Act>
+          ) : null}
+        </Flex>
+      ) : null}
+      {e.fields.slice(0, 6).map((f) => (
+        <Box key={f.title} color="quiet" overflowWrap="anywhere">
+          {f.title}: {f.before ? `${f.before.slice(0, 160)} → ` : ''}
+          <chakra.span color="ink">{f.after.slice(0, 160)}</chakra.span>
+        </Box>
+      ))}
+    </Box>
   );
 }
 

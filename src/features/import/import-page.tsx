@@ -2,9 +2,11 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { COLUMNS, COLUMN_KEYS } from '@/core/acts/import/columns';
 import { addressOf, call, sendFile } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
+import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
@@ -15,7 +17,10 @@ import { MappingPart } from './mapping-part';
 import { RowsPart } from './rows-part';
 import { EMPTY, type Report, type Settings } from './report';
 
+const ABOUT = { title: 'Import of people', path: '/people/import', fields: ['sheet and corrections'] };
+
 interface Props {
+  account: string;
   mayImport: boolean;
   sites: Option[];
   classes: Option[];
@@ -24,9 +29,14 @@ interface Props {
 }
 
 /** A sheet of people: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
-export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: Props) {
+export function ImportPage({ account, mayImport, sites, classes, defaultClass, limits }: Props) {
   const router = useRouter();
-  const [file, setFile] = useState<{ id: string; name: string } | null>(null);
+  // The file is kept on the server for some days; which it is, and everything corrected, in this browser.
+  const [kept, setKept] = useKept<{ file: { id: string; name: string }; settings: Settings }>(
+    `${account} import`,
+    ABOUT,
+  );
+  const file = kept?.file ?? null;
   const [settings, setSettings] = useState<Settings>({ ...EMPTY, class: defaultClass });
   const [report, setReport] = useState<Report | null>(null);
   const [job, setJob] = useState<string | null>(null);
@@ -37,6 +47,7 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
     if (ended.state !== 'done' || !ended.result) return;
     if (ended.result.written === undefined) return setReport(ended.result);
     setDone(ended.result);
+    setKept(null);
     router.refresh();
   });
   const running = job !== null && (!work || work.state === 'waiting' || work.state === 'running');
@@ -44,9 +55,20 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
   const start = async (what: 'check' | 'apply', id: string, next: Settings) => {
     setWrong(null);
     const got = await call(what === 'check' ? 'importCheck' : 'importApply', { params: { id }, body: next });
-    if (got.ok) setJob(got.value.job);
-    else setWrong(got.errors[0]!.sentence);
+    if (got.ok) return setJob(got.value.job);
+    setWrong(got.errors[0]!.sentence);
+    // The file is gone: it is chosen anew, and what was corrected was of the old one.
+    if (got.status === 404) setKept(null);
   };
+  // Whoever comes back finds the sheet checked again, with what they corrected.
+  const resumed = useRef(false);
+  const resume = useEffectEvent(() => {
+    if (resumed.current || !kept || !mayImport) return;
+    resumed.current = true;
+    setSettings(kept.settings);
+    void start('check', kept.file.id, kept.settings);
+  });
+  useEffect(() => resume(), [kept]);
   const choose = async (chosen: File | undefined) => {
     if (!chosen) return;
     setReport(null);
@@ -54,16 +76,18 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
     setWrong(null);
     const sent = await sendFile('importFile', { query: { name: chosen.name } }, chosen);
     if (!sent.ok) return setWrong(sent.errors[0]!.sentence);
-    const kept = { id: sent.value.id, name: chosen.name };
     const fresh = { ...EMPTY, class: settings.class, site: settings.site, makeTeams: settings.makeTeams };
-    setFile(kept);
+    resumed.current = true;
     setSettings(fresh);
-    await start('check', kept.id, fresh);
+    setKept({ file: { id: sent.value.id, name: chosen.name }, settings: fresh });
+    await start('check', sent.value.id, fresh);
   };
   const change = (part: Partial<Settings>) => {
     const next = { ...settings, ...part };
     setSettings(next);
-    if (file) void start('check', file.id, next);
+    if (!file) return;
+    setKept({ file, settings: withoutSecrets(next, report) });
+    void start('check', file.id, next);
   };
   const writes = report ? report.counts.add + report.counts.change : 0;
   const over = report?.limits.some((l) => l.over > 0) ?? false;
@@ -73,7 +97,7 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
   return (
     <Workspace
       title="Import or export people"
-      lead="CSV in UTF-8 or UTF-16 with any usual separator, or an Excel workbook. Rows whose extension exists change it; the others add."
+      lead="CSV in UTF-8 or UTF-16 with any usual separator, or a workbook (.xlsx). Rows whose extension exists change it; the others add."
       acts={
         <>
           <ActLink href={addressOf('exportSheet', { query: { format: 'csv' } })}>Export CSV</ActLink>
@@ -148,6 +172,22 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
             Make teams that do not exist
           </Flex>
         </Flex>
+        {file ? (
+          <Box color="quiet" fontSize="13px" mb="10px" data-testid="import-kept">
+            {file.name}, with {Object.keys(settings.corrections).length} corrected{' '}
+            {Object.keys(settings.corrections).length === 1 ? 'row' : 'rows'}. It stays here until it is written or{' '}
+            <Act
+              look="text"
+              h="20px"
+              onClick={() => {
+                setKept(null);
+                setReport(null);
+              }}
+            >
+              put away
+            </Act>
+          </Box>
+        ) : null}
         {running ? <JobBar job={work} what={file?.name ?? 'Import'} /> : null}
         {wrong ? (
           <Box mb="14px">
@@ -219,6 +259,19 @@ export function ImportPage({ mayImport, sites, classes, defaultClass, limits }: 
       </Box>
     </Workspace>
   );
+}
+
+const SECRET_COLUMNS = COLUMN_KEYS.filter((c) => COLUMNS[c].secret);
+
+/** Settings without corrected PINs and passwords: those are never kept in a browser. */
+function withoutSecrets(settings: Settings, report: Report | null): Settings {
+  const mapping = settings.mapping ?? report?.mapping ?? {};
+  const secret = new Set(SECRET_COLUMNS.flatMap((c) => (mapping[c] === undefined ? [] : [String(mapping[c])])));
+  const corrections = Object.entries(settings.corrections ?? {}).flatMap(([row, cells]) => {
+    const kept = Object.entries(cells).filter(([column]) => !secret.has(column));
+    return kept.length > 0 ? [[row, Object.fromEntries(kept)]] : [];
+  });
+  return { ...settings, corrections: Object.fromEntries(corrections) as Settings['corrections'] };
 }
 
 function Recognised({ report }: { report: Report }) {

@@ -2,16 +2,16 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
+import { OrderedList } from '@/ui/ordered-list';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';
 import type { LedgerPageData } from '@/workbench/ledger-page';
-import { moveRule } from '@/workbench/move';
+import { useOrder } from '@/workbench/edits';
 
 export interface InboundData extends LedgerPageData {
   routes: {
@@ -51,15 +51,14 @@ function placed(r: InboundData['routes'][number]): PlacedRule {
 
 /** The list of inbound routes: read top to bottom; direct numbers stand at its foot, then each trunk's otherwise. */
 export function InboundPage({ data }: { data: InboundData }) {
-  const router = useRouter();
+  const { order, move, wrong } = useOrder(
+    'inboundRoute',
+    data.routes.map((r) => r.id),
+  );
+  const byId = new Map(data.routes.map((r) => [r.id, r]));
+  const routes = order.flatMap((id) => byId.get(id) ?? []);
   const [adding, setAdding] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
   const [most, setMost] = useState(SHOWN_AT_ONCE);
-  const move = async (i: number, by: -1 | 1) => {
-    const done = await moveRule('inboundRoute', data.routes, i, by);
-    setWrong(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
-  };
   const act =
     data.canEdit && !adding ? (
       <Act look="main" onClick={() => setAdding(true)}>
@@ -92,78 +91,66 @@ export function InboundPage({ data }: { data: InboundData }) {
             A route takes called numbers and leads them somewhere. Numbers that belong to an extension need none.
           </Empty>
         ) : null}
-        {data.routes.slice(0, most).map((r, i) => (
-          <Flex
-            key={r.id}
-            data-testid="route"
-            align="center"
-            gap="12px"
-            border="1px solid"
-            borderColor={r.mark ? 'saffron' : 'line'}
-            borderLeftWidth={r.mark ? '4px' : '1px'}
-            bg={r.mark ? 'saffronTint' : undefined}
-            rounded="4px"
-            px="12px"
-            py="7px"
-          >
-            <Box w="22px" fontSize="16px" color="quiet">
-              {i + 1}
-            </Box>
-            <Box flex="1.4" minW={0}>
-              <Link href={`/inbound/${r.id}`}>
-                <chakra.b color="ink">{r.value.name}</chakra.b>
-              </Link>
-              <Flex gap="4px" mt="3px" wrap="wrap" align="center" fontSize="13px" color="quiet">
-                {r.numbers.slice(0, MOST_CHIPS).map((n) => (
-                  <MapChip key={n} map={n} />
-                ))}
-                {r.numbers.length > MOST_CHIPS ? `and ${r.numbers.length - MOST_CHIPS} more` : null}
-                {r.value.calledMap ? <MapChip map={r.value.calledMap} /> : null}
-                {r.trunk ? `only by ${r.trunk}` : null}
-                {r.value.callingMap ? (
-                  <>
-                    from <MapChip map={r.value.callingMap} />
-                  </>
-                ) : null}
-                {r.value.callingWithheld ? 'or withheld' : null}
-                {r.neverFits ? <chakra.span color="brick">none of our numbers fits: never reached</chakra.span> : null}
-              </Flex>
-            </Box>
-            <Flex flex="1" minW={0} gap="8px" align="center">
-              <Glyph kind={r.leads.kind} />
-              <Box minW={0}>
-                {r.leads.label}
-                {r.then ? (
-                  <Box color="quiet" fontSize="12px">
-                    then {r.then}
-                  </Box>
-                ) : null}
+        <OrderedList
+          label="Inbound routes"
+          items={routes.slice(0, most).map((r) => ({ id: r.id, name: r.value.name, r }))}
+          disabled={!data.canEdit}
+          onMove={(id, after) => void move(id, after)}
+        >
+          {({ r }, i, { handle, arrows }) => (
+            <Flex
+              data-testid="route"
+              align="center"
+              gap="12px"
+              border="1px solid"
+              borderColor={r.mark ? 'saffron' : 'line'}
+              borderLeftWidth={r.mark ? '4px' : '1px'}
+              bg={r.mark ? 'saffronTint' : undefined}
+              rounded="4px"
+              px="12px"
+              py="7px"
+            >
+              {handle}
+              <Box w="22px" fontSize="16px" color="quiet">
+                {i + 1}
               </Box>
-            </Flex>
-            {data.canEdit ? (
-              <Flex gap="3px">
-                <Act
-                  h="24px"
-                  px="7px"
-                  aria-label={`Move ${r.value.name} up`}
-                  disabled={i === 0}
-                  onClick={() => move(i, -1)}
-                >
-                  ↑
-                </Act>
-                <Act
-                  h="24px"
-                  px="7px"
-                  aria-label={`Move ${r.value.name} down`}
-                  disabled={i === data.routes.length - 1}
-                  onClick={() => move(i, 1)}
-                >
-                  ↓
-                </Act>
+              <Box flex="1.4" minW={0}>
+                <Link href={`/inbound/${r.id}`}>
+                  <chakra.b color="ink">{r.value.name}</chakra.b>
+                </Link>
+                <Flex gap="4px" mt="3px" wrap="wrap" align="center" fontSize="13px" color="quiet">
+                  {r.numbers.slice(0, MOST_CHIPS).map((n) => (
+                    <MapChip key={n} map={n} />
+                  ))}
+                  {r.numbers.length > MOST_CHIPS ? `and ${r.numbers.length - MOST_CHIPS} more` : null}
+                  {r.value.calledMap ? <MapChip map={r.value.calledMap} /> : null}
+                  {r.trunk ? `only by ${r.trunk}` : null}
+                  {r.value.callingMap ? (
+                    <>
+                      from <MapChip map={r.value.callingMap} />
+                    </>
+                  ) : null}
+                  {r.value.callingWithheld ? 'or withheld' : null}
+                  {r.neverFits ? (
+                    <chakra.span color="brick">none of our numbers fits: never reached</chakra.span>
+                  ) : null}
+                </Flex>
+              </Box>
+              <Flex flex="1" minW={0} gap="8px" align="center">
+                <Glyph kind={r.leads.kind} />
+                <Box minW={0}>
+                  {r.leads.label}
+                  {r.then ? (
+                    <Box color="quiet" fontSize="12px">
+                      then {r.then}
+                    </Box>
+                  ) : null}
+                </Box>
               </Flex>
-            ) : null}
-          </Flex>
-        ))}
+              {data.canEdit ? arrows : null}
+            </Flex>
+          )}
+        </OrderedList>
         {data.routes.length > most ? (
           <Box>
             <Act onClick={() => setMost(most + SHOWN_AT_ONCE)}>

@@ -2,15 +2,18 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
-import type { Answer, Input } from '@/contract';
+import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import type { Input } from '@/contract';
 import { NUMBER_STATES } from '@/core/plan/facts/number-states';
-import { call } from '@/workbench/api';
-import { Act, AreaBox, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
-import { useKept } from '@/ui/kept';
+import { Act, AreaBox, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { useSettled } from '@/ui/settled';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import { choiceWords } from '@/workbench/choices';
+import { FormField } from '@/workbench/form-field';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
 import type { Option } from '@/workbench/form-data';
 
 interface Typed {
@@ -20,6 +23,10 @@ interface Typed {
   state: (typeof NUMBER_STATES)[number];
   activeFrom: string;
 }
+
+const FIELDS: Record<keyof Typed, true> = { text: true, site: true, trunk: true, state: true, activeFrom: true };
+
+const bodyOf = (t: Typed) => ({ ...t, trunk: t.trunk || null, activeFrom: t.activeFrom || null });
 
 const READ_AFTER_MS = 150;
 
@@ -38,41 +45,32 @@ export function AddNumbersPage({
   site: string;
 }) {
   const router = useRouter();
-  const [kept, setKept] = useKept<Typed>(`${account} add numbers`);
-  const typed: Typed = {
-    text: '',
-    site,
-    trunk: trunks.find((t) => t.site === site)?.id ?? '',
-    state: 'active',
-    activeFrom: '',
-    ...kept,
-  };
-  const [entries, setEntries] = useState<Answer<'readNumbers'>['entries']>([]);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const set = (change: Partial<Typed>) => setKept({ ...typed, ...change });
-  const body = { ...typed, trunk: typed.trunk || null, activeFrom: typed.activeFrom || null };
-  const key = JSON.stringify(body);
-  useEffect(() => {
-    const aborter = new AbortController();
-    const timer = setTimeout(async () => {
-      const got = await call('readNumbers', { body: JSON.parse(key) as Input<'readNumbers'>['body'] }, aborter.signal);
-      if (got.ok) setEntries(got.value.entries);
-      if (got.ok || got.status !== 0) setWrong(got.ok ? null : got.errors[0]!.sentence);
-    }, READ_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      aborter.abort();
-    };
-  }, [key]);
+  const [chosen, setChosen] = useState(site);
+  const { form, submit, busy, general } = useActForm<'addNumbers', Typed>({
+    operation: 'addNumbers',
+    defaults: {
+      text: '',
+      site,
+      trunk: trunks.find((t) => t.site === chosen)?.id ?? '',
+      state: 'active',
+      activeFrom: '',
+    },
+    input: (t) => ({ body: bodyOf(t) }),
+    // What is wrong with a line of the list stands beside that line.
+    fieldOf: (path) => (path in FIELDS ? (path as keyof Typed) : null),
+    keep: { key: `${account} add numbers`, about: { title: 'Numbers to add', path: '/numbers/add' } },
+    onMade: (_made, typed) => {
+      router.push(`/numbers?site=${typed.site}`);
+      router.refresh();
+    },
+  });
+  const typed = useWatch({ control: form.control }) as Typed;
+  const settled = useSettled(JSON.stringify(bodyOf(typed)), READ_AFTER_MS);
+  const read = useAsked('readNumbers', { body: JSON.parse(settled) as Input<'readNumbers'>['body'] }, { keep: true });
+  const entries = read.value?.entries ?? [];
+  const wrong = general ?? read.wrong;
   const fresh = entries.reduce((n, e) => n + e.count - e.known, 0);
   const bad = entries.filter((e) => e.wrong);
-  const add = async () => {
-    const got = await call('addNumbers', { body });
-    if (!got.ok) return setWrong(got.errors[0]!.sentence);
-    setKept(null);
-    router.push(`/numbers?site=${typed.site}`);
-    router.refresh();
-  };
   if (!canEdit) return <NotYours title="Add numbers" />;
   return (
     <Workspace
@@ -83,70 +81,69 @@ export function AddNumbersPage({
           <Box fontFamily="mono" fontSize="12px" whiteSpace="pre-line" mb="8px">
             {'+46 31 390 0600 to 0649\n031-390 07 00\n01632 960200 – 960219\n+49 40 66969 300, +49 40 66969 310'}
           </Box>
-          Numbers that are known already are passed over. What you type is kept here until it is added.
+          Numbers that are known already are left as they are. What you type is kept here until it is added.
         </PaneSection>
       }
     >
-      <Box maxW="760px">
+      <Box as="form" maxW="760px" onSubmit={(e) => void submit(e)}>
         <Grid templateColumns={{ base: '1fr', md: 'repeat(4, 1fr)' }} gap="12px" mb="12px">
-          <Labelled title="Site" htmlFor="add-site">
-            <SelectBox
-              id="add-site"
-              value={typed.site}
-              onChange={(e) =>
-                set({ site: e.target.value, trunk: trunks.find((t) => t.site === e.target.value)?.id ?? typed.trunk })
-              }
-            >
-              {sites.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.label}
-                </option>
-              ))}
-            </SelectBox>
-          </Labelled>
-          <Labelled title="Trunk they come by" htmlFor="add-trunk">
-            <SelectBox id="add-trunk" value={typed.trunk} onChange={(e) => set({ trunk: e.target.value })}>
-              <option value="">none yet</option>
-              {trunks.map((t) => (
-                <option key={t.id} value={t.id}>
-                  {t.label}
-                </option>
-              ))}
-            </SelectBox>
-          </Labelled>
-          <Labelled title="State" htmlFor="add-state">
-            <SelectBox
-              id="add-state"
-              value={typed.state}
-              onChange={(e) => set({ state: e.target.value as Typed['state'] })}
-            >
-              {NUMBER_STATES.map((s) => (
-                <option key={s} value={s}>
-                  {choiceWords(s)}
-                </option>
-              ))}
-            </SelectBox>
-          </Labelled>
-          <Labelled title="Active from" htmlFor="add-from">
-            <TextBox
-              id="add-from"
-              type="date"
-              disabled={typed.state !== 'active'}
-              value={typed.activeFrom}
-              onChange={(e) => set({ activeFrom: e.target.value })}
-            />
-          </Labelled>
+          <FormField form={form} name="site" title="Site" id="add-site">
+            {({ change, ...rest }) => (
+              <SelectBox
+                {...rest}
+                onChange={(e) => {
+                  form.resetField('trunk');
+                  setChosen(e.target.value);
+                  change(e.target.value);
+                }}
+              >
+                {sites.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.label}
+                  </option>
+                ))}
+              </SelectBox>
+            )}
+          </FormField>
+          <FormField form={form} name="trunk" title="Trunk they come by" id="add-trunk">
+            {({ change, ...rest }) => (
+              <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
+                <option value="">none yet</option>
+                {trunks.map((t) => (
+                  <option key={t.id} value={t.id}>
+                    {t.label}
+                  </option>
+                ))}
+              </SelectBox>
+            )}
+          </FormField>
+          <FormField form={form} name="state" title="State" id="add-state">
+            {({ change, ...rest }) => (
+              <SelectBox {...rest} onChange={(e) => change(e.target.value as Typed['state'])}>
+                {NUMBER_STATES.map((s) => (
+                  <option key={s} value={s}>
+                    {choiceWords(s)}
+                  </option>
+                ))}
+              </SelectBox>
+            )}
+          </FormField>
+          <FormField form={form} name="activeFrom" title="Active from" id="add-from">
+            {({ change, ...rest }) => (
+              <TextBox
+                {...rest}
+                type="date"
+                disabled={typed.state !== 'active'}
+                onChange={(e) => change(e.target.value)}
+              />
+            )}
+          </FormField>
         </Grid>
-        <Labelled title="Numbers" htmlFor="add-list">
-          <AreaBox
-            id="add-list"
-            h="150px"
-            fontFamily="mono"
-            autoFocus
-            value={typed.text}
-            onChange={(e) => set({ text: e.target.value })}
-          />
-        </Labelled>
+        <FormField form={form} name="text" title="Numbers" id="add-list">
+          {({ change, ...rest }) => (
+            <AreaBox {...rest} h="150px" fontFamily="mono" autoFocus onChange={(e) => change(e.target.value)} />
+          )}
+        </FormField>
         {wrong ? (
           <Box mt="10px">
             <Wrong>{wrong}</Wrong>
@@ -183,7 +180,7 @@ export function AddNumbersPage({
             </Flex>
           ))}
         </Box>
-        <Act look="main" disabled={fresh === 0 || bad.length > 0} onClick={add}>
+        <Act look="main" type="submit" disabled={busy || fresh === 0 || bad.length > 0}>
           {bad.length > 0
             ? `${bad.length} ${bad.length === 1 ? 'entry is' : 'entries are'} wrong`
             : `Add ${fresh} ${fresh === 1 ? 'number' : 'numbers'}`}

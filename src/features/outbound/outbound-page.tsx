@@ -7,9 +7,10 @@ import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { MapChip } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
+import { OrderedList } from '@/ui/ordered-list';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';
-import { moveRule } from '@/workbench/move';
+import { useOrder } from '@/workbench/edits';
 import { PhoneBox } from '@/workbench/phone-box';
 import type { OutboundData, RungRow } from './data';
 import { Rung } from './rung-row';
@@ -28,13 +29,17 @@ export function OutboundPage({ data }: { data: OutboundData }) {
   const [dial, setDial] = useState('');
   const [phone, setPhone] = useState(data.firstPhone?.digits ?? '');
   const { trace, wrong } = useTry(phone, dial);
-  const [moved, setMoved] = useState<string | null>(null);
+  const {
+    order,
+    move,
+    wrong: notMoved,
+  } = useOrder(
+    'rung',
+    data.rungs.map((r) => r.id),
+  );
+  const byId = new Map(data.rungs.map((r) => [r.id, r]));
+  const rungs = order.flatMap((id) => byId.get(id) ?? []);
   const prefixes = [...new Set(data.sites.map((s) => s.prefix).filter(Boolean))].join(' or ');
-  const move = async (i: number, by: -1 | 1) => {
-    const done = await moveRule('rung', data.rungs, i, by);
-    setMoved(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
-  };
   const act =
     data.canEdit && data.ladder && !adding ? (
       <Act look="main" onClick={() => setAdding(true)}>
@@ -110,7 +115,7 @@ export function OutboundPage({ data }: { data: OutboundData }) {
                   : '')}
             </Box>
           </Flex>
-          {moved ? <Wrong>{moved}</Wrong> : null}
+          {notMoved ? <Wrong>{notMoved}</Wrong> : null}
           <Flex direction="column" gap="6px">
             <Flex
               border="1px solid"
@@ -137,17 +142,16 @@ export function OutboundPage({ data }: { data: OutboundData }) {
                 No rule yet: nobody can call outside. Start with national numbers, such as 90[1-8]x{'{8,9}'}.
               </Empty>
             ) : null}
-            {data.rungs.map((r, i) => (
-              <Rung
-                key={r.id}
-                row={r}
-                index={i}
-                last={data.rungs.length - 1}
-                taken={trace?.rule === r.id}
-                canEdit={data.canEdit}
-                onMove={(by) => move(i, by)}
-              />
-            ))}
+            <OrderedList
+              label={`Rules of ${data.ladder.name}`}
+              items={rungs.map((r) => ({ id: r.id, name: r.value.name, row: r }))}
+              disabled={!data.canEdit}
+              onMove={(id, after) => void move(id, after)}
+            >
+              {({ row }, i, controls) => (
+                <Rung row={row} index={i} taken={trace?.rule === row.id} controls={data.canEdit ? controls : null} />
+              )}
+            </OrderedList>
             <Flex border="1px dashed" borderColor="fieldLine" rounded="4px" px="12px" py="8px" gap="8px" align="center">
               <Glyph kind="refused" />
               <b>Otherwise</b>

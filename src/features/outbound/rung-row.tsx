@@ -2,8 +2,8 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
-import { Act } from '@/ui/controls';
 import { MapChip } from '@/ui/digits';
+import type { MoveControls } from '@/ui/ordered-list';
 import { bigCount } from '@/workbench/count';
 import type { RungRow } from './data';
 
@@ -23,17 +23,14 @@ function asideOf(row: RungRow): string {
 export function Rung({
   row,
   index,
-  last,
   taken,
-  canEdit,
-  onMove,
+  controls,
 }: {
   row: RungRow;
   index: number;
-  last: number;
   taken: boolean;
-  canEdit: boolean;
-  onMove: (by: -1 | 1) => void;
+  /** what it is moved by; null: not by this reader */
+  controls: MoveControls | null;
 }) {
   const dead = row.coveredBy !== null;
   const aside = asideOf(row);
@@ -54,6 +51,7 @@ export function Rung({
         dead ? 'repeating-linear-gradient(135deg, transparent 0 9px, var(--chakra-colors-line) 9px 10px)' : undefined
       }
     >
+      {controls?.handle}
       <Box w="22px" fontSize="16px" color="quiet">
         {index + 1}
       </Box>
@@ -81,28 +79,7 @@ export function Rung({
           ? `nothing: ${row.coveredBy!.length === 1 ? 'rule' : 'rules'} ${row.coveredBy!.join(', ')} ${row.coveredBy!.length === 1 ? 'takes' : 'take'} all of it`
           : bigCount(row.count)}
       </Box>
-      {canEdit ? (
-        <Flex gap="3px">
-          <Act
-            h="24px"
-            px="7px"
-            aria-label={`Move ${row.value.name} up`}
-            disabled={index === 0}
-            onClick={() => onMove(-1)}
-          >
-            ↑
-          </Act>
-          <Act
-            h="24px"
-            px="7px"
-            aria-label={`Move ${row.value.name} down`}
-            disabled={index === last}
-            onClick={() => onMove(1)}
-          >
-            ↓
-          </Act>
-        </Flex>
-      ) : null}
+      {controls?.arrows}
     </Flex>
   );
 }

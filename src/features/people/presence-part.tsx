@@ -1,11 +1,10 @@
 'use client';
 
 import { Box, Grid, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { PRESENCE_ACTS } from '@/core/plan/facts/presence-acts';
-import { call } from '@/workbench/api';
+import { useEdits } from '@/workbench/edits';
 import { Act, SelectBox } from '@/ui/controls';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
@@ -54,7 +53,7 @@ export function PresencePart({
       <span />
       {lines.map((l) => (
         <PresenceRow
-          key={`${l.rule} ${l.own?.rowVersion ?? 0}`}
+          key={l.rule}
           extension={extension}
           line={l}
           destinations={destinations}
@@ -87,44 +86,61 @@ function PresenceRow({
   search: boolean;
   may: boolean;
 }) {
-  const router = useRouter();
-  const [typed, setTyped] = useState<Acts>(
-    line.own ?? { internal: line.usual.internal, internalTo: null, outside: line.usual.outside, outsideTo: null },
-  );
-  const [open, setOpen] = useState(line.own !== null);
+  const edits = useEdits();
+  const [fresh] = useState(() => uuid());
+  const id = line.own?.id ?? fresh;
+  // What was just added or taken away here, until the page brings it.
+  const [now, setNow] = useState<'added' | 'gone' | null>(null);
+  const [brought, setBrought] = useState(line.own?.id);
+  if (brought !== line.own?.id) {
+    setBrought(line.own?.id);
+    setNow(null);
+  }
   const [wrong, setWrong] = useState<string | null>(null);
-  const save = async (value: Acts | null) => {
-    const id = line.own?.id ?? uuid();
-    const { internal, internalTo, outside, outsideTo } = value ?? typed;
-    const made = await call('edit', {
-      body: {
-        edits: [
-          {
-            kind: 'presenceChoice',
-            id,
-            rowVersion: line.own?.rowVersion ?? null,
-            value: value && {
-              id,
-              extension,
-              rule: line.rule,
-              internal,
-              internalTo: internal === 'forward' ? internalTo : null,
-              outside,
-              outsideTo: outside === 'forward' ? outsideTo : null,
-            },
-          },
-        ],
-      },
-    });
-    setWrong(made.ok ? null : made.errors[0]!.sentence.replace(/^(internalTo|outsideTo)/, 'The place'));
-    if (made.ok) router.refresh();
+  const of = { kind: 'presenceChoice', id } as const;
+  const first: Acts = {
+    internal: line.usual.internal === 'forward' ? 'ring' : line.usual.internal,
+    internalTo: null,
+    outside: line.usual.outside === 'forward' ? 'ring' : line.usual.outside,
+    outsideTo: null,
   };
-  const change = (next: Partial<Acts>) => {
-    const value = { ...typed, ...next };
-    setTyped(value);
-    const whole =
-      (value.internal !== 'forward' || value.internalTo) && (value.outside !== 'forward' || value.outsideTo);
-    if (whole) void save(value);
+  const rowVersion = line.own?.rowVersion ?? 0;
+  const { internal, internalTo, outside, outsideTo } = line.own ?? first;
+  const own = { internal, internalTo, outside, outsideTo };
+  const edit = edits.of({
+    kind: 'presenceChoice',
+    object: { id, ...own },
+    rowVersion,
+    label: `Forwarding while ${line.name}`,
+    titles: {
+      internal: 'Calls from inside',
+      outside: 'Calls from outside',
+      internalTo: 'Where to',
+      outsideTo: 'Where to',
+    },
+  });
+  const open = now === null ? line.own !== null : now === 'added';
+  const typed = edit.value as unknown as Acts;
+  const put = async (next: 'added' | 'gone') => {
+    setNow(next);
+    const made = await edits.together(
+      next === 'added'
+        ? [{ do: 'add', of, value: { extension, rule: line.rule, ...first } }]
+        : [{ do: 'remove', of, base: { object: own, rowVersion } }],
+      next === 'added'
+        ? `gave an extension its own forwarding while ${line.name}`
+        : `set forwarding while ${line.name} back as usual`,
+    );
+    setWrong(made.ok ? null : made.errors[0]!.sentence);
+    if (!made.ok) setNow(null);
+  };
+  const change = (whose: 'internal' | 'outside', change: Partial<Acts>) => {
+    const value = { ...typed, ...change };
+    // Where to is asked for first; a place is forgotten with the forwarding that needed it.
+    if (value[whose] === 'forward' && !value[`${whose}To`]) return edit.set(whose, 'forward');
+    edit.set(whose, value[whose]);
+    edit.set(`${whose}To`, value[whose] === 'forward' ? value[`${whose}To`] : null);
+    void edit.commit();
   };
   const cell = (whose: 'internal' | 'outside') =>
     open ? (
@@ -133,7 +149,7 @@ function PresenceRow({
           aria-label={`${line.name}, ${whose} calls`}
           disabled={!may}
           value={typed[whose]}
-          onChange={(e) => change({ [whose]: e.target.value })}
+          onChange={(e) => change(whose, { [whose]: e.target.value })}
         >
           {PRESENCE_ACTS.map((a) => (
             <option key={a} value={a}>
@@ -150,7 +166,7 @@ function PresenceRow({
               search={search ? 'destination' : undefined}
               nullable={false}
               placeholder="where to"
-              onChange={(to) => change({ [`${whose}To`]: to })}
+              onChange={(to) => change(whose, { [`${whose}To`]: to })}
             />
           </Box>
         ) : null}
@@ -160,13 +176,16 @@ function PresenceRow({
         {said(line.usual[whose], line.usual[`${whose}To`])}
       </chakra.span>
     );
+  const errors = [wrong, edit.general, ...['internal', 'internalTo', 'outside', 'outsideTo'].map(edit.errorOf)].filter(
+    Boolean,
+  );
   return (
     <>
       <chakra.span lineHeight="32px">
         {line.name}
-        {wrong ? (
+        {errors.length > 0 ? (
           <Box role="alert" color="brick">
-            {wrong}
+            {errors[0]}
           </Box>
         ) : null}
       </chakra.span>
@@ -174,16 +193,13 @@ function PresenceRow({
       {cell('outside')}
       {may ? (
         open ? (
-          <Act
-            onClick={() => {
-              setOpen(false);
-              if (line.own) void save(null);
-            }}
-          >
+          <Act aria-label={`As usual while ${line.name}`} onClick={() => void put('gone')}>
             As usual
           </Act>
         ) : (
-          <Act onClick={() => setOpen(true)}>Own rule</Act>
+          <Act aria-label={`Own rule while ${line.name}`} onClick={() => void put('added')}>
+            Own rule
+          </Act>
         )
       ) : (
         <span />

@@ -8,7 +8,8 @@ import type { Settings } from '@/contract/access';
 import { call } from '@/workbench/api';
 import type { LimitName } from '@/core/acts/limits';
 import { LimitsPart } from './limits-part';
-import { PinRulePart } from './pin-rule-part';
+import type { FieldsData } from '@/workbench/form-data';
+import { ObjectParts } from '@/workbench/object-page';
 import { PasswordPart } from '@/workbench/password-part';
 import { SecondFactorPart } from './second-factor-part';
 import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
@@ -31,7 +32,6 @@ export function SettingsPage({
   used,
   mayAdminister,
   organisation,
-  mayEdit,
 }: {
   name: string;
   role: string;
@@ -45,8 +45,7 @@ export function SettingsPage({
   limitWords: Record<LimitName, string>;
   used: Record<LimitName, number>;
   mayAdminister: boolean;
-  organisation: { value: Record<string, unknown>; rowVersion: number };
-  mayEdit: boolean;
+  organisation: FieldsData;
 }) {
   const signOut = async () => {
     await call('signOut');
@@ -79,14 +78,17 @@ export function SettingsPage({
         <Part title="Limits of the organisation">
           <LimitsPart limits={limits} words={limitWords} used={used} may={maySet} />
         </Part>
-        <Part title="Mailbox PINs">
-          <PinRulePart
-            key={organisation.rowVersion}
-            organisation={organisation.value}
-            rowVersion={organisation.rowVersion}
-            may={mayEdit}
-          />
-        </Part>
+        <ObjectParts
+          data={organisation}
+          parts={[
+            { title: 'The organisation', fields: ['name', 'numberSpace', 'interDigitSeconds', 'firstDigitSeconds'] },
+            {
+              title: 'Callers who are turned away',
+              fields: ['blockedCallers', 'blockedLeadTo', 'rejectsWithheld', 'withheldLeadTo'],
+            },
+            { title: 'Transfers and mailbox PINs', fields: ['recallSeconds', 'pinLeastDigits'] },
+          ]}
+        />
         <Part title="Sign-out">
           <NumberSetting
             setting="idleSignOutMinutes"

@@ -2,18 +2,24 @@
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type ComponentProps, type ReactNode } from 'react';
+import type { FieldPathValue } from 'react-hook-form';
 import type { SiteProposal } from '@/core/acts/sites';
-import { call } from '@/workbench/api';
-import { Act, AreaBox, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, AreaBox, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
-import { useKept } from '@/ui/kept';
-import { PaneSection, Workspace, useFocusNote } from '@/ui/workspace';
-import { NotYours } from '@/workbench/not-yours';
+import { readKept } from '@/ui/kept';
+import { PaneSection, Workspace } from '@/ui/workspace';
+import { CountryBox, ZoneBox } from '@/workbench/country-box';
+import { FormField, type FormControl } from '@/workbench/form-field';
 import type { Option } from '@/workbench/form-data';
+import { LanguageBox } from '@/workbench/language-box';
+import { NotYours } from '@/workbench/not-yours';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
 
 interface Typed {
   name: string;
+  country: string;
   zone: string;
   language: string;
   address: string;
@@ -37,30 +43,39 @@ interface Props {
   bySite: boolean;
 }
 
-const NOTES: Record<string, string> = {
+const NOTES: Record<keyof Typed, string> = {
   name: 'What people call the place. Example: Oslo office.',
   country: 'Decides emergency numbers, how numbers are read, and what is proposed below. Example: Norway.',
-  zone: 'IANA zone in which times of this site are read. Proposed from the country.',
-  language: 'Of prompts and mail (BCP 47). Proposed from the country. Example: nb.',
+  zone: 'Time zone in which times of this site are read. Proposed from the country.',
+  language: 'Of prompts and mail. Proposed from the country. Example: Norwegian Bokmål.',
   address: 'What the emergency service is told. Example: Brygga 4, Oslo.',
   area: 'Area digits without national prefix; calls inside it are local. Empty where the country has none.',
   outsidePrefix: 'What people dial before an outside number. Example: 9. Empty: nothing.',
   siteCode: 'Dialled before extension digits from other sites. Example: 81.',
   from: 'Digits that new extensions of this site are offered: the next free block.',
+  to: 'The last digits of the range. Example: 4199.',
   numbers:
     'One a line, or ranges: +47 21 93 00 00 to 0049. The first becomes the main number and the emergency callback.',
   trunk: 'The trunk they come by. Empty until the carrier is connected.',
   ladder: 'The ordered rules for calls that leave. Empty: only emergency and internal calls until one is chosen.',
 };
 
+const keyOf = (account: string) => `${account} new site`;
+
 /** A second site in under a minute: the country proposes zone, language, emergency numbers and digits. */
 export function NewSitePage({ account, canEdit, countries, proposal: first, ladders, trunks, bySite }: Props) {
   const router = useRouter();
-  const [proposal, setProposal] = useState(first);
-  const [kept, setKept] = useKept<Partial<Typed>>(`${account} new site`);
-  const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
-  const t: Typed = {
+  // Whoever comes back finds the country that was chosen, with what it proposes.
+  const [country, setCountry] = useState<string | null>(null);
+  const kept = typeof window === 'undefined' ? null : readKept<Partial<Typed>>(keyOf(account))?.country;
+  const wanted = country ?? kept ?? first.country;
+  const other = useAsked('siteProposal', wanted === first.country ? null : { query: { country: wanted } }, {
+    keep: true,
+  });
+  const proposal = other.value ?? first;
+  const defaults: Typed = {
     name: '',
+    country: first.country,
     zone: proposal.zone,
     language: proposal.language,
     address: '',
@@ -72,80 +87,56 @@ export function NewSitePage({ account, canEdit, countries, proposal: first, ladd
     numbers: '',
     trunk: trunks.find((x) => x.country === proposal.country)?.id ?? '',
     ladder: '',
-    ...kept,
   };
-  const put = (change: Partial<Typed>) => setKept({ ...kept, ...change });
-  const choose = async (country: string) => {
-    const got = await call('siteProposal', { query: { country } });
-    if (!got.ok) return;
-    setProposal(got.value);
-    // What was proposed from the other country gives way to what this one proposes.
-    const { zone, language, outsidePrefix, trunk, ...rest } = kept ?? {};
-    void [zone, language, outsidePrefix, trunk];
-    setKept(rest);
-  };
-  const add = async () => {
-    const local = trunks.find((x) => x.id === t.trunk)?.country === proposal.country ? [t.trunk] : [];
-    const made = await call('addSite', {
+  const { form, submit, busy, general, touched, clear } = useActForm<'addSite', Typed>({
+    operation: 'addSite',
+    defaults,
+    input: ({ from, to, ...t }) => ({
       body: {
-        name: t.name,
-        country: proposal.country,
-        zone: t.zone,
-        language: t.language,
-        address: t.address,
+        ...t,
         area: t.area || null,
         outsidePrefix: t.outsidePrefix || null,
         siteCode: t.siteCode || null,
-        ranges: t.from && t.to ? [{ from: t.from, to: t.to }] : [],
+        ranges: from && to ? [{ from, to }] : [],
         ladder: t.ladder || null,
-        emergencyTrunks: local,
-        numbers: t.numbers,
+        emergencyTrunks: trunks.some((x) => x.id === t.trunk && x.country === t.country) ? [t.trunk] : [],
         trunk: t.trunk || null,
       },
-    });
-    if (!made.ok) return setErrors(made.errors);
-    setKept(null);
-    router.push(`/sites/${made.value.id}`);
-    router.refresh();
-  };
-  const errorOf = (...paths: string[]) =>
-    errors.find((e) => paths.some((p) => e.path === p || e.path.startsWith(`${p}.`)))?.sentence ?? null;
-  const known = [
-    'name',
-    'country',
-    'zone',
-    'language',
-    'address',
-    'area',
-    'outsidePrefix',
-    'siteCode',
-    'ranges',
-    'numbers',
-    'trunk',
-    'ladder',
-  ];
-  const elsewhere = errors.find((e) => !known.includes(e.path.split('.')[0]!));
-  const text = (field: keyof Typed, title: string, extra: Record<string, unknown> = {}) => (
-    <Field field={field} title={title} error={errorOf(field)}>
-      {(common) => (
-        <TextBox {...common} {...extra} value={t[field]} onChange={(e) => put({ [field]: e.target.value })} />
-      )}
-    </Field>
+    }),
+    fieldOf: (path) => {
+      const head = path.split('.')[0]!;
+      return head === 'ranges' ? 'from' : head in defaults ? (head as keyof Typed) : null;
+    },
+    keep: { key: keyOf(account), about: { title: 'New site', path: '/sites/new' } },
+    onMade: ({ id }) => {
+      router.push(`/sites/${id}`);
+      router.refresh();
+    },
+  });
+  const field = <P extends keyof Typed>(
+    name: P,
+    title: string,
+    draw: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode,
+  ) => (
+    <FormField form={form} name={name} title={title} note={NOTES[name]} id={`site-${name}`}>
+      {draw}
+    </FormField>
   );
-  const select = (field: keyof Typed, title: string, options: Option[], none: string | null) => (
-    <Field field={field} title={title} error={errorOf(field)}>
-      {(common) => (
-        <SelectBox {...common} value={t[field]} onChange={(e) => put({ [field]: e.target.value })}>
-          {none === null ? null : <option value="">{none}</option>}
-          {options.map((o) => (
-            <option key={o.id} value={o.id}>
-              {o.label}
-            </option>
-          ))}
-        </SelectBox>
-      )}
-    </Field>
-  );
+  const text = (name: keyof Typed, title: string, box: ComponentProps<typeof TextBox> = {}) =>
+    field(name, title, ({ change, ...rest }) => (
+      <TextBox {...box} {...rest} onChange={(e) => change(e.target.value)} />
+    ));
+  const select = (name: 'ladder' | 'trunk', title: string, options: Option[]) =>
+    field(name, title, ({ change, ...rest }) => (
+      <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
+        <option value="">none yet</option>
+        {options.map((o) => (
+          <option key={o.id} value={o.id}>
+            {o.label}
+          </option>
+        ))}
+      </SelectBox>
+    ));
   if (!canEdit) return <NotYours title="Add a site" />;
   return (
     <Workspace
@@ -164,110 +155,76 @@ export function NewSitePage({ account, canEdit, countries, proposal: first, ladd
         </PaneSection>
       }
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
-      >
+      <form onSubmit={(e) => void submit(e)}>
         <Box maxW="760px">
           <PartTitle>Place</PartTitle>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
             {text('name', 'Name', { autoFocus: true })}
-            <Field field="country" title="Country" error={errorOf('country')}>
-              {(common) => (
-                <SelectBox {...common} value={proposal.country} onChange={(e) => void choose(e.target.value)}>
-                  {countries.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.label}
-                    </option>
-                  ))}
-                </SelectBox>
-              )}
-            </Field>
-            {select(
-              'zone',
-              'Time zone',
-              [...new Set([...proposal.zones, t.zone])].map((z) => ({ id: z, label: z })),
-              null,
-            )}
-            {text('language', 'Language')}
+            {field('country', 'Country', ({ change, value, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
+              <CountryBox
+                {...rest}
+                codes={countries.map((c) => c.id)}
+                value={value}
+                onChange={(next) => {
+                  // What was proposed from the other country gives way to what this one proposes.
+                  for (const f of ['zone', 'language', 'outsidePrefix', 'trunk', 'from', 'to'] as const)
+                    form.resetField(f);
+                  setCountry(next);
+                  change(next);
+                }}
+              />
+            ))}
+            {field('zone', 'Time zone', ({ change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
+              <ZoneBox {...rest} first={proposal.zones} onChange={change} />
+            ))}
+            {field('language', 'Language', ({ change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
+              <LanguageBox {...rest} onChange={change} />
+            ))}
             {text('address', 'Address')}
             {text('area', 'Area', { fontFamily: 'mono', inputMode: 'numeric' })}
           </Grid>
           <PartTitle>Dialling</PartTitle>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
             {text('outsidePrefix', 'Outside prefix', { fontFamily: 'mono', inputMode: 'numeric' })}
-            <Field field="from" title="Extension range" error={errorOf('ranges')}>
-              {(common) => (
-                <Flex gap="8px" align="center">
-                  <TextBox
-                    {...common}
-                    fontFamily="mono"
-                    value={t.from}
-                    onChange={(e) => put({ from: e.target.value })}
-                  />
-                  to
-                  <TextBox
-                    aria-label="Last digits"
-                    fontFamily="mono"
-                    value={t.to}
-                    onChange={(e) => put({ to: e.target.value })}
-                  />
-                </Flex>
-              )}
-            </Field>
+            {field('from', 'Extension range', ({ change, ...rest }) => (
+              <Flex gap="8px" align="center">
+                <TextBox {...rest} fontFamily="mono" onChange={(e) => change(e.target.value)} />
+                to
+                <TextBox aria-label="Last digits" fontFamily="mono" {...form.register('to')} />
+              </Flex>
+            ))}
             {bySite ? text('siteCode', 'Site code', { fontFamily: 'mono' }) : null}
-            {select('ladder', 'Outbound ladder', ladders, 'none yet')}
+            {select('ladder', 'Outbound ladder', ladders)}
           </Grid>
           <PartTitle>Numbers</PartTitle>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
-            <Field field="numbers" title="Bought numbers" error={errorOf('numbers')}>
-              {(common) => (
-                <AreaBox
-                  {...common}
-                  h="96px"
-                  fontFamily="mono"
-                  value={t.numbers}
-                  onChange={(e) => put({ numbers: e.target.value })}
-                />
-              )}
-            </Field>
-            {select('trunk', 'Trunk', trunks, 'none yet')}
+            {field('numbers', 'Bought numbers', ({ change, ...rest }) => (
+              <AreaBox {...rest} h="96px" fontFamily="mono" onChange={(e) => change(e.target.value)} />
+            ))}
+            {select('trunk', 'Trunk', trunks)}
           </Grid>
-          {elsewhere ? (
+          {general ? (
             <Box mb="12px">
-              <Wrong>{elsewhere.sentence}</Wrong>
+              <Wrong>{general}</Wrong>
             </Box>
           ) : null}
           <Flex gap="8px">
             <Act look="main" type="submit">
-              Add site
+              {busy ? 'Adding …' : 'Add site'}
             </Act>
-            {kept ? <Act onClick={() => setKept(null)}>Clear what was typed</Act> : null}
+            {touched ? (
+              <Act
+                onClick={() => {
+                  setCountry(first.country);
+                  clear();
+                }}
+              >
+                Clear what was typed
+              </Act>
+            ) : null}
           </Flex>
         </Box>
       </form>
     </Workspace>
-  );
-}
-
-function Field({
-  field,
-  title,
-  error,
-  children,
-}: {
-  field: string;
-  title: string;
-  error: string | null;
-  children: (common: { id: string; onFocus: () => void; 'aria-invalid'?: true }) => React.ReactNode;
-}) {
-  const { onFocus } = useFocusNote(title, NOTES[field]);
-  const id = `site-${field}`;
-  return (
-    <Labelled title={title} htmlFor={id} error={error}>
-      {children({ id, onFocus, 'aria-invalid': error ? true : undefined })}
-    </Labelled>
   );
 }

@@ -4,7 +4,7 @@ import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
 import { Act, PartTitle, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '@/workbench/edit';
+import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 
@@ -17,7 +17,7 @@ export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[
       parts={[
         { title: 'Place', fields: ['name', 'address', 'country', 'zone', 'language', 'mainNumber'] },
         { title: 'Dialling', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder'] },
-        { title: 'Extension ranges', draw: (edit, d) => <Ranges edit={edit} disabled={!d.canEdit} /> },
+        { title: 'Extension ranges', draw: (edit) => <Ranges edit={edit} disabled={!data.canEdit} /> },
         { title: 'Emergency', fields: ['emergencyTrunks', 'emergencyNotify', 'emergencyCallback'] },
         { title: 'Link to other places', fields: ['linkKbitPerSecond', 'linkLayer', 'linkIp'] },
         { title: 'What the link carries', draw: (edit) => <LinkCalls edit={edit} /> },

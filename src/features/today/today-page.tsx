@@ -8,24 +8,18 @@ import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { Time } from '@/ui/time';
+import { useKeptThings } from '@/ui/kept';
 import { Later } from '@/ui/later';
 import { useKinds } from '@/ui/kinds';
 import { tracePath } from '@/workbench/paths';
+import { TypedList } from '@/workbench/typed-list';
 import { Problems } from './problems';
 
 export interface TodayData {
   me: string;
+  account: string;
   canEdit: boolean;
-  pending: {
-    kind: string;
-    id: string;
-    label: string;
-    word: string;
-    by: string;
-    fields: string[];
-    isNew: boolean;
-    isGone: boolean;
-  }[];
+  pending: { id: string; name: string; by: string; at: string; object: { kind: string; id: string } | null }[];
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
   unsound: Promise<string[]>;
@@ -117,6 +111,7 @@ export function TodayPage({ data }: { data: TodayData }) {
       </Later>
       <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="26px">
         <Box minW={0}>
+          <TypedHere account={data.account} />
           <PartTitle
             aside={
               data.pending.length > 0 ? (
@@ -129,17 +124,16 @@ export function TodayPage({ data }: { data: TodayData }) {
             Waiting in the draft
           </PartTitle>
           {data.pending.length === 0 ? <Box color="quiet">Draft and live are the same.</Box> : null}
-          {data.pending.map((e) => (
-            <Flex key={e.kind + e.id} gap="8px" align="baseline" borderTop="1px solid" borderColor="line" py="6px">
+          {data.pending.map((act) => (
+            <Flex key={act.id} gap="8px" align="baseline" borderTop="1px solid" borderColor="line" py="6px">
               <Box w="8px" h="8px" bg="saffron" rounded="2px" flexShrink={0} />
-              <Box minW={0} flex="1">
-                <Link href={e.isGone ? '/go-live' : (pathOf(e.kind, e.id) ?? '/go-live')}>{e.label}</Link>
-                <Box color="quiet" fontSize="13px">
-                  {e.word}, {e.isNew ? 'new' : e.isGone ? 'deleted' : e.fields.slice(0, 3).join(', ').toLowerCase()}
-                </Box>
+              <Box minW={0} flex="1" overflowWrap="anywhere">
+                <Link href={(act.object && pathOf(act.object.kind, act.object.id)) ?? `/go-live?act=${act.id}`}>
+                  {act.name}
+                </Link>
               </Box>
               <Box color="quiet" fontSize="13px">
-                {e.by === data.me ? 'you' : e.by}
+                {act.by === data.me ? 'you' : act.by}
               </Box>
             </Flex>
           ))}
@@ -157,6 +151,18 @@ export function TodayPage({ data }: { data: TodayData }) {
         </Box>
       </Grid>
     </Workspace>
+  );
+}
+
+/** What the reader typed and is in no draft; nothing where there is none. */
+function TypedHere({ account }: { account: string }) {
+  const things = useKeptThings(account);
+  if (things.length === 0) return null;
+  return (
+    <Box mb="18px">
+      <PartTitle>Typed here, not in the draft</PartTitle>
+      <TypedList account={account} />
+    </Box>
   );
 }
 

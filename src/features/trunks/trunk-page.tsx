@@ -7,7 +7,7 @@ import { CODECS } from '@/core/plan/facts/codecs';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox, TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '@/workbench/edit';
+import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { ChannelCells } from './channel-cells';

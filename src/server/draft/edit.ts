@@ -1,16 +1,8 @@
 import { setImmediate } from 'node:timers/promises';
 import { v7 as uuid } from 'uuid';
-import type { Edit } from '@/contract/plan';
+import type { Edit, WholeEdit } from '@/contract/plan';
 import type { EditResult } from '@/contract/shared';
-import {
-  KINDS,
-  fieldsOf,
-  inputErrors,
-  organisationSchema,
-  type AnyObject,
-  type DraftKind,
-  type Plan,
-} from '@/core/plan';
+import { readObject, titleOf, type AnyObject, type Plan } from '@/core/plan';
 import { refuseBeyondLimits } from '../access/organisation-limits';
 import { EditRefused, Refused, demand, type Actor } from '../access/rights';
 import { insertRows } from '../db/many';
@@ -18,8 +10,11 @@ import { change, isDuplicate, reading, rows, writing, type Reader, type Writer }
 import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
 import { ask, type AnswerOf } from '../engine';
 import type { ParsedEdit } from '../engine/questions/edits';
+import type { StaleFacts } from '../engine/ground/stale';
+import type { AskedEdit } from '../engine/ground/whole-edits';
+import { recordAct } from './acts';
 
-export type { Edit, EditResult };
+export type { Edit, WholeEdit, EditResult };
 type Prepared = AnswerOf<'prepareEdits'>;
 
 /** What else belongs to an edit. */
@@ -28,6 +23,8 @@ export interface EditOptions {
   inside?: (connection: Writer) => Promise<void>;
   /** told how many objects are written of how many; throws to stop, and then nothing has happened */
   onProgress?: (done: number, total: number) => Promise<void>;
+  /** what the act is called; left out: by what it does */
+  act?: string;
   /** kept with every journal row of the edit, so that it can be found and undone as one */
   batch?: string;
   /** it takes something back: the next undo does not take it back in turn */
@@ -57,8 +54,11 @@ export async function applyEdits(actor: Actor, edits: readonly Edit[], options: 
   return inTurn(async () => {
     for (let look = 1; ; look++) {
       const prepared = await prepare(actor, parsed);
+      const whole = prepared.whole ?? (parsed as ParsedEdit[]);
+      // Everything stands as it is wanted already.
+      if (whole.length === 0) return { draftVersion: prepared.version, batch: '', rowVersions: {} };
       try {
-        return await write(actor, parsed, prepared, options);
+        return await write(actor, whole, prepared, options);
       } catch (e) {
         if (!(e instanceof Moved)) throw e;
         if (look >= MOST_LOOKS)
@@ -79,8 +79,8 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 
 const AT_ONCE = 200;
 
-async function parseAll(edits: readonly Edit[]): Promise<ParsedEdit[]> {
-  const out: ParsedEdit[] = [];
+async function parseAll(edits: readonly Edit[]): Promise<AskedEdit[]> {
+  const out: AskedEdit[] = [];
   for (const [i, edit] of edits.entries()) {
     out.push(parse(edit, i));
     // Thousands are read in pieces, so that others are answered between them.
@@ -89,37 +89,31 @@ async function parseAll(edits: readonly Edit[]): Promise<ParsedEdit[]> {
   return out;
 }
 
-function parse(edit: Edit, index: number): ParsedEdit {
-  const base = `edits.${index}.value`;
-  const { kind, id, rowVersion } = edit;
+function parse(edit: Edit, index: number): AskedEdit {
+  const { kind, id } = edit;
   if (kind === 'organisation' && id !== 'organisation')
     throw new EditRefused(422, 'invalid', [
       { code: 'id-differs', path: `edits.${index}.id`, sentence: 'The id of the organisation is “organisation”.' },
     ]);
+  // Fields and places are read with what stands in the draft, which the engine holds.
+  if (!('value' in edit)) return edit;
+  const base = `edits.${index}.value`;
+  const { rowVersion } = edit;
   if (edit.value === null) {
     if (kind === 'organisation') throw new Refused(400, 'not-deletable', 'The organisation can’t be deleted.', base);
     return { kind, id, rowVersion, value: null };
   }
-  const schema = kind === 'organisation' ? organisationSchema : KINDS[kind].schema;
-  const result = schema.safeParse(edit.value);
-  if (!result.success) {
-    const titles = new Map(kind === 'organisation' ? [] : fieldsOf(kind).map((f) => [f.field, f.title]));
-    throw new EditRefused(
-      422,
-      'invalid',
-      inputErrors(result.error, base, (field) => titles.get(field)),
-    );
-  }
-  const value = result.data as AnyObject | Plan['organisation'];
-  if (kind !== 'organisation' && (value as AnyObject).id !== id)
+  const read = readObject(kind, edit.value, base);
+  if (!read.ok) throw new EditRefused(422, 'invalid', read.errors);
+  if (kind !== 'organisation' && (read.value as AnyObject).id !== id)
     throw new EditRefused(422, 'invalid', [
       { code: 'id-differs', path: `${base}.id`, sentence: 'The id of the value is another than that of the edit.' },
     ]);
-  return { kind, id, rowVersion, value };
+  return { kind, id, rowVersion, value: read.value };
 }
 
 /** An id stands once in a batch: what is to become of it would not be said otherwise. */
-function refuseTwice(edits: readonly ParsedEdit[]): void {
+function refuseTwice(edits: readonly AskedEdit[]): void {
   const seen = new Map<string, number>();
   for (const [i, e] of edits.entries()) {
     const before = seen.get(e.id);
@@ -135,7 +129,7 @@ function refuseTwice(edits: readonly ParsedEdit[]): void {
   }
 }
 
-async function prepare(actor: Actor, edits: readonly ParsedEdit[]): Promise<Prepared> {
+async function prepare(actor: Actor, edits: readonly AskedEdit[]): Promise<Prepared> {
   try {
     return await ask('prepareEdits', { reader: actor, edits });
   } catch (e) {
@@ -145,13 +139,7 @@ async function prepare(actor: Actor, edits: readonly ParsedEdit[]): Promise<Prep
 
 /** A stale edit with who was faster, and the object as it stands. */
 async function whoWasFaster(stale: Refused): Promise<EditRefused> {
-  const { kind, id, seen, current, rowVersion } = stale.detail as {
-    kind: DraftKind;
-    id: string;
-    seen: number | null;
-    current: object | null;
-    rowVersion: number | null;
-  };
+  const { kind, id, fresh, current, rowVersion, fields } = stale.detail as unknown as StaleFacts;
   const [last] = await reading((c) =>
     rows<{ name: string; at: Date }>(
       c,
@@ -160,17 +148,18 @@ async function whoWasFaster(stale: Refused): Promise<EditRefused> {
     ),
   );
   const who = last?.name ?? 'Somebody';
-  const what =
-    seen === null
-      ? 'An object with this id exists already'
-      : current === null
-        ? `${who} has deleted this meanwhile`
+  const what = fresh
+    ? 'An object with this id exists already'
+    : current === null
+      ? `${who} has deleted this meanwhile`
+      : fields && fields.length === 1
+        ? `${who} has changed ${titleOf(kind, fields[0]!) ?? fields[0]} meanwhile`
         : `${who} has changed this meanwhile`;
   return new EditRefused(
     409,
     'stale',
     [{ code: 'stale', path: 'rowVersion', sentence: `${what}; compare both and choose.` }],
-    { current, rowVersion, by: who, at: last?.at.toISOString() ?? null },
+    { current, rowVersion, fields, by: who, at: last?.at.toISOString() ?? null },
   );
 }
 
@@ -195,7 +184,9 @@ function write(
       await refuseBeyondLimits(c, prepared.used, prepared.more);
       await writeRows(c, edits, prepared, async (done) => options.onProgress?.(done, edits.length));
       await options.inside?.(c);
-      await journal(c, actor, batch, version, edits, prepared, options.undoes !== undefined);
+      const at = new Date();
+      await journal(c, actor, { batch, version, at }, edits, prepared, options.undoes !== undefined);
+      await recordAct(c, actor, { batch, version, at, name: options.act || prepared.name });
       if (options.undoes) await change(c, 'UPDATE journal SET undone = 1 WHERE batch = ?', [options.undoes]);
       await change(c, 'UPDATE draft SET version = ? WHERE id = 1', [version]);
       return result;
@@ -252,13 +243,11 @@ async function writeRows(
 async function journal(
   c: Writer,
   actor: Actor,
-  batch: string,
-  version: number,
+  { batch, version, at }: { batch: string; version: number; at: Date },
   edits: readonly ParsedEdit[],
   prepared: Prepared,
   undoes: boolean,
 ): Promise<void> {
-  const at = new Date();
   const json = (v: unknown) => (v === null ? null : JSON.stringify(v));
   await insertRows(
     c,

@@ -1,4 +1,5 @@
 /** The draft: editing, undoing, going live, revisions. */
 export * from './edit';
 export * from './revisions';
+export * from './told';
 export * from './undo';

@@ -12,10 +12,10 @@ const movedOn = (sentence: string) => new Refused(409, 'draft-moved', sentence, 
  */
 export async function goLive(actor: Actor, draftVersion: number, note: string): Promise<Revision> {
   demandEverywhere(actor, 'goLive');
-  const packed = await ask('packed', {});
+  const packed = await ask('packed', { reader: actor });
   const moved = () => movedOn('The draft has changed since you read it; read what is new, then go live.');
   if (packed.version !== draftVersion) throw moved();
-  if (packed.edits === 0) throw new Refused(409, 'nothing-to-do', 'Draft and live are the same already.');
+  if (packed.objects === 0) throw new Refused(409, 'nothing-to-do', 'Draft and live are the same already.');
   const number = packed.live + 1;
   const at = new Date();
   const revision: Revision = { number, note, by: actor.name, at: at.toISOString(), edits: packed.edits };
@@ -69,5 +69,8 @@ export async function bringBack(actor: Actor, number: number): Promise<EditResul
   demand(actor, 'edit');
   demandEverywhere(actor, 'look');
   const edits = await ask('bringBackEdits', { number });
-  return { ...(await applyEdits(actor, edits)), changed: edits.length };
+  return {
+    ...(await applyEdits(actor, edits, { act: `brought revision ${number} back into the draft` })),
+    changed: edits.length,
+  };
 }

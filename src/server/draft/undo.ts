@@ -1,14 +1,16 @@
 import type { Answer } from '@/contract';
 import type { DraftKind } from '@/core/plan';
-import { isKind, labelOf, type AnyObject } from '@/core/plan';
+import { actName, takenBack } from '@/core/acts/edit';
+import { isKind, labelOf, titleOf, type AnyObject } from '@/core/plan';
 import { Refused, demand, type Actor } from '../access/rights';
 import { reading, rows } from '../db/pool';
 import { ask } from '../engine';
 import { addJob } from '../jobs/jobs';
 import type { Handler } from '../jobs/worker';
-import { applyEdits, type Edit, type EditOptions, type EditResult } from './edit';
+import { applyEdits, type EditOptions, type EditResult, type WholeEdit } from './edit';
+import { tell } from './told';
 
-/* Undoing edits: a batch is what was done in one act, and it is taken back whole or not at all. */
+/* Undoing edits: a batch is what was done in one act; it is taken back whole or not at all, and what others changed beside it stays. */
 
 /** From so many objects on an undo is long work. */
 const LONG_FROM = 1000;
@@ -75,7 +77,8 @@ async function batchOf(batch: string): Promise<Taken[]> {
   return [...out.values()];
 }
 
-/** Takes back everything of a batch where it still stands as the batch left it, in the transaction that marks it undone. */
+/** Takes back everything that a batch changed where that still stands as the batch left it, in the transaction that marks it undone;
+ * whose it was is told. Fields that others changed since stay. */
 export async function undoBatch(
   actor: Actor,
   batch: string,
@@ -84,26 +87,57 @@ export async function undoBatch(
   demand(actor, 'edit');
   const taken = await batchOf(batch);
   const now = await ask('standing', { of: taken.map(({ kind, id }) => ({ kind, id })) });
-  const edits = taken.map(({ kind, id, before, after }, i): Edit => {
+  const edits = taken.map(({ kind, id, before, after }, i): WholeEdit => {
     const { value, rowVersion } = now[i]!;
-    if (JSON.stringify(value) !== JSON.stringify(after))
-      throw new Refused(
-        409,
-        'built-on',
-        'It was changed again since that edit; undo that first, or change it by hand.',
-      );
-    return { kind, id, rowVersion, value: before as unknown as Record<string, unknown> | null };
+    const back = takenBack(fields(before), fields(after), fields(value));
+    if ('builtOn' in back) throw builtOn({ kind, object: after ?? before! }, back.builtOn);
+    return { kind, id, rowVersion, value: back.value && { ...back.value } };
   });
-  const first = taken[0]!;
-  const one = isKind(first.kind) ? labelOf(first.kind, (first.after ?? first.before)!) : 'organisation';
-  const label = edits.length > 1 ? `${one} and ${edits.length - 1} more` : one;
-  const result = await applyEdits(actor, edits, { ...options, undoes: batch });
+  const { name: label, account } = await actOf(batch, taken);
+  const result = await applyEdits(actor, edits, {
+    ...options,
+    act: `undid “${label}”`,
+    undoes: batch,
+    inside: async (c) => {
+      await options.inside?.(c);
+      if (account !== actor.account) await tell(c, account, `${actor.name} undid your edit: ${label}.`, batch);
+    },
+  });
   return { ...result, label };
 }
 
-/** Takes one object back to how it is live. */
+const fields = (o: object | null) => o as Record<string, unknown> | null;
+
+function builtOn({ kind, object }: { kind: DraftKind; object: AnyObject }, changed: readonly string[]): Refused {
+  const what = isKind(kind) ? labelOf(kind, object) : 'The organisation';
+  const where = changed.map((f) => titleOf(kind, f) ?? f).join(' and ');
+  return new Refused(
+    409,
+    'built-on',
+    `${where ? `${where} of ${what}` : what} was changed again since that edit; undo that first, or change it by hand.`,
+  );
+}
+
+/** What an act is called and whose it is. */
+async function actOf(batch: string, taken: readonly Taken[]): Promise<{ name: string; account: string }> {
+  const [found] = await reading((c) =>
+    rows<{ name: string; account: string }>(c, 'SELECT name, account FROM act WHERE id = ?', [batch]),
+  );
+  return { account: found!.account, name: found!.name === '' ? actName(taken) : found!.name };
+}
+
+/** Takes one object back to how it is live; whoever else edited it since is told. */
 export async function undoEdit(actor: Actor, kind: DraftKind, id: string): Promise<EditResult> {
-  return applyEdits(actor, await ask('undoOneEdits', { kind, id }));
+  demand(actor, 'edit');
+  const { edits, label, editors } = await ask('undoOneEdits', { reader: actor, kind, id });
+  return applyEdits(actor, edits, {
+    act: `took ${label} back to how it is live`,
+    inside: async (c) => {
+      for (const account of editors)
+        if (account !== actor.account)
+          await tell(c, account, `${actor.name} took ${label} back to how it is live; you had edited it.`, null);
+    },
+  });
 }
 
 /** Undoes a large batch as a job. */

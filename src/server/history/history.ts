@@ -1,20 +1,11 @@
 import type { HistoryAsk, HistoryEntry } from '@/contract/work';
-import {
-  changedFields,
-  fieldsOf,
-  isKind,
-  labelOf,
-  wordOf,
-  KINDS,
-  type AnyObject,
-  type DraftKind,
-  type ObjectKind,
-} from '@/core/plan';
 import { writeCsv } from '@/core/formats';
 import type { HistoryAction } from '../access/history';
 import { demand, may, type Actor } from '../access/rights';
-import { reading, rows, type SqlValue } from '../db/pool';
+import { reading, rows } from '../db/pool';
 import { ask } from '../engine';
+import { conditions } from './conditions';
+import { actEntry, editEntry, json, type Found } from './entries';
 
 /* Who did what, when and from where: edits of the plan from the journal, acts about access and state from the history. */
 
@@ -97,46 +88,16 @@ async function fetched(
 }
 
 /** Acts that name an object of the plan: told to those who may look at it. */
-const ABOUT_THE_PLAN: ReadonlySet<HistoryAction> = new Set([
+export const ABOUT_THE_PLAN: ReadonlySet<HistoryAction> = new Set([
   'password-shown',
   'pin-set',
   'forwarding-set',
   'forwarding-ended',
 ] as const);
 
-type Found = Record<string, unknown>;
-
 /** Moment and row as one sortable text: an edit (`e`) or an act (`h`). */
 const keyOf = (row: Found, source: 'e' | 'h') =>
   `${(row.at as Date).toISOString()} ${source}${String(row.id).padStart(14, '0')}`;
-
-interface Conditions {
-  sql: string[];
-  values: SqlValue[];
-}
-
-function conditions(ask: HistoryAsk, table: 'j' | 'h'): Conditions {
-  const out: Conditions = { sql: ['1 = 1'], values: [] };
-  const add = (sql: string, ...values: SqlValue[]) => {
-    out.sql.push(sql);
-    out.values.push(...values);
-  };
-  if (ask.object) add(`${table}.object_id = ?`, ask.object);
-  if (ask.who)
-    add(`${table}.account IN (SELECT id FROM account WHERE name LIKE ?)`, `%${ask.who.replace(/[%_\\]/g, '\\$&')}%`);
-  if (ask.from) add(`${table}.at >= ?`, new Date(`${ask.from}T00:00:00Z`));
-  if (ask.to) add(`${table}.at < ?`, new Date(Date.parse(`${ask.to}T00:00:00Z`) + 86_400_000));
-  const [day, row] = ask.before.split(' ');
-  const at = day ? new Date(day) : null;
-  if (at && !Number.isNaN(at.getTime()) && row) {
-    const source = table === 'j' ? 'e' : 'h';
-    // Within one moment journal rows sort below history rows, and both by their number.
-    if (row[0] === source)
-      add(`(${table}.at < ? OR (${table}.at = ? AND ${table}.id < ?))`, at, at, Number(row.slice(1)));
-    else add(source === 'e' ? `${table}.at <= ?` : `${table}.at < ?`, at);
-  }
-  return out;
-}
 
 function editsOf(ask: HistoryAsk, most: number): Promise<Found[]> {
   const { sql, values } = conditions(ask, 'j');
@@ -165,119 +126,4 @@ async function actsOf(actor: Actor, ask: HistoryAsk, most: number): Promise<Foun
       [...values, ...own, String(most)],
     ),
   );
-}
-
-const json = (v: unknown): Record<string, unknown> | null =>
-  v === null || v === undefined ? null : ((typeof v === 'string' ? JSON.parse(v) : v) as Record<string, unknown>);
-
-function editEntry(key: string, r: Found, names: Names): HistoryEntry {
-  const kind = r.object_kind as DraftKind;
-  const [before, after] = [json(r.before_value), json(r.after_value)];
-  const object = (after ?? before) as unknown as AnyObject;
-  const titles = new Map(isKind(kind) ? fieldsOf(kind).map((f) => [f.field, f.title]) : []);
-  const secrets: readonly string[] = isKind(kind) ? (KINDS[kind].secrets ?? []) : [];
-  const fields =
-    before && after
-      ? changedFields(before, after).map((f) => ({
-          title: titles.get(f) ?? f,
-          ...(secrets.includes(f) ? masked(before[f], after[f]) : inWords(before[f], after[f], names)),
-        }))
-      : [];
-  return {
-    key,
-    at: (r.at as Date).toISOString(),
-    who: r.name as string,
-    address: r.address as string,
-    batch: r.batch as string,
-    undone: r.undone === 1,
-    // A kind that an older version of the program had keeps the name it had.
-    kind: kind === 'organisation' || isKind(kind) ? wordOf(kind) : String(kind),
-    id: kind === 'organisation' ? 'organisation' : object.id,
-    label: kind === 'organisation' ? 'the organisation' : isKind(kind) ? safeLabel(kind, object) : object.id,
-    action: before === null ? 'added' : after === null ? 'deleted' : 'changed',
-    fields,
-  };
-}
-
-/** Rows of older versions of the program may lack fields that a label is made of. */
-function safeLabel(kind: ObjectKind, object: AnyObject): string {
-  try {
-    return labelOf(kind, object);
-  } catch {
-    return object.id;
-  }
-}
-
-type Names = Readonly<Record<string, string>>;
-
-/** Of secrets just that there is one. */
-function masked(before: unknown, after: unknown): { before: string; after: string } {
-  const mask = (v: unknown) => (v === null ? 'none' : '•••');
-  return { before: mask(before), after: mask(after) };
-}
-
-/** A field before and after: references by name, of structures only the parts that differ. */
-function inWords(before: unknown, after: unknown, names: Names): { before: string; after: string } {
-  if (isRecord(before) && isRecord(after)) {
-    const keys = changedFields(before, after);
-    const parts = (o: Record<string, unknown>) => keys.map((k) => `${k} ${said(o[k], names)}`).join(', ');
-    return { before: parts(before), after: parts(after) };
-  }
-  return { before: said(before, names), after: said(after, names) };
-}
-
-const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
-
-function said(value: unknown, names: Names): string {
-  if (value === null || value === undefined || value === '') return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.map((v) => said(v, names)).join(', ') || 'none';
-  if (isRecord(value))
-    return Object.entries(value)
-      .map(([k, v]) => `${k} ${said(v, names)}`)
-      .join(' ');
-  return names[String(value)] ?? String(value);
-}
-
-const ACTIONS: Record<string, string> = {
-  'signed-in': 'signed in',
-  'sign-in-refused': 'was refused at sign-in',
-  'token-made': 'made an API token',
-  'token-revoked': 'revoked an API token',
-  'password-shown': 'had a password shown',
-  'password-changed': 'changed the own password',
-  'pin-set': 'set a PIN',
-  'forwarding-set': 'set forwarding',
-  'forwarding-ended': 'ended forwarding',
-  'settings-changed': 'changed settings',
-  'second-factor-on': 'turned the second factor on',
-  'second-factor-off': 'turned a second factor off',
-  'session-ended': 'ended a session',
-  'administrator-added': 'added an administrator',
-  'administrator-changed': 'changed an administrator',
-  'role-made': 'made a role',
-  'role-changed': 'changed a role',
-  'role-deleted': 'deleted a role',
-  'limits-changed': 'changed limits',
-  imported: 'imported a sheet',
-  'web-link-taken-out': 'took out a web link: a call can’t end at one',
-};
-
-function actEntry(key: string, r: Found): HistoryEntry {
-  const detail = json(r.detail) ?? {};
-  return {
-    key,
-    at: (r.at as Date).toISOString(),
-    who: (r.name as string | null) ?? String(detail.name ?? 'somebody unknown'),
-    address: r.address as string,
-    batch: null,
-    undone: false,
-    kind: '',
-    id: r.object_id as string | null,
-    label: typeof detail.of === 'string' ? detail.of : '',
-    action: ACTIONS[r.action as string] ?? (r.action as string),
-    fields: Object.entries(detail)
-      .filter(([k]) => k !== 'batch' && k !== 'of')
-      .map(([title, v]) => ({ title, before: '', after: typeof v === 'string' ? v : JSON.stringify(v) })),
-  };
 }

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { contract, type Facts, type OperationName } from '@/contract';
 import type { OneError } from '@/contract/shared';
-import { inputErrors } from '@/core/plan';
+import { inputErrors, titleAt } from '@/core/plan';
 import { sessionActor } from '../access/accounts';
 import { Refused, demand, type Actor } from '../access/rights';
 import { tokenActor } from '../access/tokens';
@@ -129,7 +129,7 @@ function parsed(schema: z.ZodType, value: unknown, base: string): unknown {
   const wrong = unkeepable(value);
   if (wrong) throw new InputRefused([wrong]);
   const result = schema.safeParse(value);
-  if (!result.success) throw new InputRefused(inputErrors(result.error, base));
+  if (!result.success) throw new InputRefused(inputErrors(result.error, base, (path) => titleAt(schema, path)));
   return result.data;
 }
 

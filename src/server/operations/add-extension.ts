@@ -8,11 +8,12 @@ import { refuseWeak } from '../state/pin';
 /** Adds an extension as one act: person, mailbox with PIN, SIP password and number come with it, all or nothing. */
 export async function addExtension(actor: Actor, wanted: NewExtension): Promise<EditResult & { id: string }> {
   demand(actor, 'edit');
-  const { id, phone, mailbox, pinLeastDigits, edits } = await ask('newExtensionEdits', { reader: actor, wanted });
+  const { id, phone, mailbox, pinLeastDigits, edits, act } = await ask('newExtensionEdits', { reader: actor, wanted });
   const pin = wanted.mailbox?.pin;
   if (pin !== undefined) refuseWeak(pin, wanted.digits, 'mailbox.pin', pinLeastDigits);
   try {
     const result = await applyEdits(actor, edits, {
+      act,
       inside: async (c) => {
         if (phone) await keepSecret(c, actor, id, 'sip-password', strongPassword());
         if (pin !== undefined) await keepSecret(c, actor, mailbox!, 'pin', pin);

@@ -18,12 +18,13 @@ export async function startBulk(actor: Actor, input: BulkEdit): Promise<{ job: s
 /** Makes a bulk edit: all of it in one transaction. */
 export const bulkEdit: Handler = async (input, work) => {
   await work.onProgress(0, 1, 'finding what changes');
-  const { edits, changed } = await ask('bulkEdits', { reader: work.actor, input: bulkEditSchema.parse(input) });
+  const { edits, changed, act } = await ask('bulkEdits', { reader: work.actor, input: bulkEditSchema.parse(input) });
   if (edits.length === 0) return { changed: 0 };
   const batch = uuid();
   const result = { changed, batch };
   await applyEdits(work.actor, edits, {
     batch,
+    act,
     onProgress: (done, total) => work.onProgress(done, total, `changing ${total} objects`),
     inside: (c) => work.doneInside(c, result),
   });

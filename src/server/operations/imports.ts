@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import { importSettingsSchema, type ImportReport, type ImportSettingsInput } from '@/contract/people';
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import { readCsv, type Table } from '@/core/formats';
 import {
   COLUMNS,
@@ -180,7 +180,7 @@ export const importApply =
         { wrong: told.wrong.slice(0, 20) },
       );
     if (c.objects.length === 0) return { ...told, written: 0 };
-    const edits = c.objects.map((o): Edit => ({
+    const edits = c.objects.map((o): WholeEdit => ({
       kind: o.kind,
       id: o.after.id,
       rowVersion: o.before ? c.draft.rowVersions.of(o.kind, o.after.id) : null,
@@ -191,6 +191,7 @@ export const importApply =
     const secrets = c.secrets.map((s) => ({ ...s, plain: s.plain ?? strongPassword() }));
     await applyEdits(work.actor, edits, {
       batch,
+      act: `imported ${told.counts.add + told.counts.change} rows of ${c.name}`,
       onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
       inside: async (connection) => {
         await keepSecrets(connection, work.actor, secrets, (done) =>

@@ -30,8 +30,14 @@ export async function leaveProposal(actor: Actor, id: string): Promise<LeaveProp
 
 /** Makes somebody leave: one edit of the draft; forwarding to and from their extensions ends or begins with it. */
 async function leave(actor: Actor, id: string, input: LeaveInput): Promise<EditResult & { changed: number }> {
-  const { edits, ended, gone, kept, until } = await ask('leaveEdits', { reader: actor, id, input, now: Date.now() });
+  const { edits, act, ended, gone, kept, until } = await ask('leaveEdits', {
+    reader: actor,
+    id,
+    input,
+    now: Date.now(),
+  });
   const result = await applyEdits(actor, edits, {
+    act,
     inside: async (c) => {
       for (const e of ended) await endForwardingInside(c, { extension: e.id });
       for (const e of gone) await endForwardingInside(c, { to: e.digits });
@@ -67,14 +73,19 @@ export const peopleHandlers: Handlers<keyof typeof peopleFacts> = {
   leave: ({ actor, body, params }) => leave(actor, params.id, body),
   moveProposal: ({ actor, query, params }) => ask('moveProposal', { reader: actor, id: params.id, site: query.site }),
   movePreview: ({ actor, body, params }) => ask('movePreview', { reader: actor, id: params.id, input: body }),
-  move: async ({ actor, body, params }) =>
-    applyEdits(actor, await ask('moveEdits', { reader: actor, id: params.id, input: body })),
+  move: async ({ actor, body, params }) => {
+    const { edits, act } = await ask('moveEdits', { reader: actor, id: params.id, input: body });
+    return applyEdits(actor, edits, { act });
+  },
   comparePeople: ({ actor, query, params }) =>
     ask('peopleComparison', { reader: actor, id: params.id, other: query.other }),
-  sameAs: async ({ actor, body, params }) =>
-    applyEdits(actor, await ask('sameAsEdits', { reader: actor, id: params.id, input: body })),
+  sameAs: async ({ actor, body, params }) => {
+    const { edits, act } = await ask('sameAsEdits', { reader: actor, id: params.id, input: body });
+    return applyEdits(actor, edits, { act });
+  },
   teamMember: async ({ actor, body, params }) => {
     const { id: team, person } = params;
-    return applyEdits(actor, await ask('memberEdit', { reader: actor, team, person, member: body.member }));
+    const { edits, act } = await ask('memberEdit', { reader: actor, team, person, member: body.member });
+    return applyEdits(actor, edits, { act });
   },
 };

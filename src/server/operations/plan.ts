@@ -26,7 +26,7 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     });
   },
   edits: ({ actor, query, request }) => ask('pending', { reader: actor, ...query }, { signal: request.signal }),
-  edit: ({ actor, body }) => applyEdits(actor, body.edits),
+  edit: ({ actor, body }) => applyEdits(actor, body.edits, { act: body.act }),
   undo: ({ actor, body }) => {
     if (body.kind === undefined && body.id === undefined) return undoLast(actor);
     if (body.kind === undefined || body.id === undefined)

@@ -1,8 +1,10 @@
 import type { workFacts } from '@/contract/work';
-import { undoNamed } from '../draft';
+import { markRead, undoNamed, unreadOf } from '../draft';
+import { readActs } from '../history/acts';
 import { historyCsv, readHistory } from '../history/history';
 import { jobEvents } from '../jobs/events';
 import { deadJobs, readJob, retryJob, stopJob } from '../jobs/jobs';
+import { bodyErrors } from './check-body';
 import type { Handlers } from './handler';
 
 export const workHandlers: Handlers<keyof typeof workFacts> = {
@@ -16,6 +18,13 @@ export const workHandlers: Handlers<keyof typeof workFacts> = {
           },
         })
       : readHistory(actor, query),
+  acts: ({ actor, query }) => readActs(actor, query),
+  checkBody: async ({ body, params }) => ({ errors: bodyErrors(params.operation, body) }),
+  told: async ({ actor }) => ({ told: await unreadOf(actor) }),
+  read: async ({ actor, params }) => {
+    await markRead(actor, params.id);
+    return { ok: true as const };
+  },
   undoBatch: ({ actor, params }) => undoNamed(actor, params.batch),
   job: ({ actor, params }) => readJob(actor, params.id),
   jobEvents: ({ actor, params, request }) => jobEvents(actor, params.id, request.signal),

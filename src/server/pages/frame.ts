@@ -1,5 +1,6 @@
 import { KINDS, OBJECT_KINDS } from '@/core/plan';
 import { rightsOf } from '../access/rights';
+import { unreadOf } from '../draft';
 import { askForPage, pageActor } from './reader';
 
 /** Names, looks and pages of all kinds, for the screens: the same for everybody. */
@@ -14,7 +15,10 @@ export const FACES = Object.fromEntries([
 /** What the frame around every page shows. */
 export async function frameData() {
   const actor = await pageActor();
-  const { by, counts, edits, revision, ...rest } = await askForPage('frame', { reader: actor });
+  const [{ by, counts, edits, revision, ...rest }, told] = await Promise.all([
+    askForPage('frame', { reader: actor }),
+    unreadOf(actor),
+  ]);
   const people = by
     .map(({ name, count }) => ({ name: name === actor.name ? 'you' : name, count }))
     .sort((a) => (a.name === 'you' ? -1 : 1));
@@ -23,6 +27,7 @@ export async function frameData() {
     actor: { name: actor.name, role: actor.role.name, rights: rightsOf(actor.role), account: actor.account },
     counts: { ...counts, edits, revision },
     ribbon: { edits, by: people },
+    told,
     faces: FACES,
   };
 }

@@ -13,7 +13,7 @@ import { listSessions } from '../access/sessions';
 import { readSettings } from '../access/settings';
 import { listApiTokens } from '../access/tokens';
 import { listRevisions } from '../draft';
-import { readHistory } from '../history/history';
+import { readActs } from '../history/acts';
 import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
@@ -33,16 +33,17 @@ async function foundOr404<T>(asked: Promise<T | null>): Promise<T> {
   notFound();
 }
 
-export async function goLivePage(asked: { kind?: string; by?: string }) {
+export async function goLivePage(asked: { kind?: string; by?: string; act?: string }) {
   const reader = await pageActor();
-  const query = { kind: asked.kind ?? '', by: asked.by ?? '', after: '' };
+  const query = { kind: asked.kind ?? '', by: asked.by ?? '', act: '', after: '' };
   const [pending, revisions] = await Promise.all([askForPage('pending', { reader, ...query }), listRevisions(reader)]);
   return {
     pending,
-    asked: { kind: query.kind, by: query.by },
+    asked: { kind: query.kind, by: query.by, act: asked.act ?? '' },
     mayGoLive: may(reader, 'goLive') && mayEverywhere(reader, 'look'),
     mayEdit: may(reader, 'edit'),
     me: reader.name,
+    account: reader.account,
     live: revisions[0] ?? null,
   };
 }
@@ -95,7 +96,7 @@ export async function historyPage(searchParams: Record<string, string | undefine
   const { object, kind, who, from, to, batch } = asked;
   return {
     asked: { object, kind, who, from, to, batch },
-    first: await readHistory(reader, asked),
+    first: await readActs(reader, asked),
     kinds: OBJECT_KINDS.map((k) => ({ id: k, label: KINDS[k].word })),
     mayUndo: may(reader, 'edit'),
   };
@@ -112,6 +113,7 @@ export async function importPage() {
   const reader = await pageActor();
   const options = (list: readonly { id: string; name: string }[]) => list.map((o) => ({ id: o.id, label: o.name }));
   return {
+    account: reader.account,
     mayImport: page.canEdit && may(reader, 'bulk'),
     sites: options(page.sites),
     classes: options(page.classes),
@@ -163,7 +165,7 @@ export async function administratorsPage() {
 export async function settingsPage() {
   const reader = await pageActor();
   const manages = may(reader, 'administer');
-  const { used, value, rowVersion, mayEdit } = await askForPage('organisation', { reader });
+  const { used, form } = await askForPage('organisation', { reader });
   return {
     name: reader.name,
     role: reader.role.name,
@@ -177,7 +179,6 @@ export async function settingsPage() {
     limitWords: LIMIT_WORDS,
     used,
     mayAdminister: manages,
-    organisation: { value, rowVersion },
-    mayEdit,
+    organisation: form,
   };
 }

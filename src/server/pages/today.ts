@@ -20,6 +20,7 @@ export async function todayData() {
   return {
     ...known,
     me: reader.name,
+    account: reader.account,
     canEdit: may(reader, 'edit'),
     live: revisions[0] ?? null,
     problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE }),

@@ -1,4 +1,4 @@
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import type { AnyObject, ObjectKind } from '@/core/plan';
 import type { HeldPlan } from './held';
 
@@ -9,7 +9,7 @@ interface Change {
 }
 
 /** Objects before and after as edits of a draft, each with the row version that it stands at. */
-export function asEdits(draft: HeldPlan, changes: readonly Change[]): Edit[] {
+export function asEdits(draft: HeldPlan, changes: readonly Change[]): WholeEdit[] {
   return changes.map((c) => {
     const id = (c.after ?? c.before)!.id;
     return {

@@ -9,7 +9,9 @@ import {
   type Difference,
   type Plan,
 } from '@/core/plan';
+import { actName } from '@/core/acts/edit';
 import type { DifferenceFacts } from '@/contract/plan';
+import type { Sight } from '../../access/sight';
 import { reading, rows } from '../../db/pool';
 import type { HeldPlan } from './held';
 import { keptFor } from './question';
@@ -43,26 +45,105 @@ export function described(d: Difference): DifferenceFacts {
   };
 }
 
-type Editors = ReadonlyMap<string, { names: string[]; at: string }>;
+/** An act that stands: it was not undone, and was made since the live revision. */
+export interface Act {
+  id: string;
+  name: string;
+  account: string;
+  by: string;
+  at: string;
+  /** what it is about, by kind and id */
+  keys: string[];
+}
 
-/** Who edited what since the live revision, by kind and id, the last one last; asked of the journal once a draft version. */
-export function editorsSince(live: HeldPlan, draft: HeldPlan): Promise<Editors> {
-  return keptFor(draft.plan, 'editors', live.plan, async () => {
+export interface StandingActs {
+  /** in the order they were made */
+  acts: Act[];
+  /** the acts that are about an object, by its kind and id */
+  of: ReadonlyMap<string, readonly Act[]>;
+}
+
+interface Row {
+  batch: string;
+  object_kind: string;
+  object_id: string;
+  act_name: string | null;
+  account: string;
+  name: string;
+  at: Date;
+}
+
+/** What was done since the live revision and stands; asked of the journal once a draft version. */
+export function actsSince(live: HeldPlan, draft: HeldPlan): Promise<StandingActs> {
+  return keptFor(draft.plan, 'acts', live.plan, async () => {
     const since = await reading((c) =>
-      rows<{ object_kind: string; object_id: string; name: string; at: Date }>(
+      rows<Row & Record<string, unknown>>(
         c,
-        `SELECT j.object_kind, j.object_id, a.name, MAX(j.at) AS at FROM journal j JOIN account a ON a.id = j.account
+        `SELECT j.batch, j.object_kind, j.object_id, j.account, j.at, x.name AS act_name, a.name FROM journal j
+         JOIN account a ON a.id = j.account LEFT JOIN act x ON x.id = j.batch
          WHERE j.draft_version > COALESCE((SELECT draft_version FROM revision WHERE number = ?), 0) AND j.draft_version <= ? AND j.undone = 0
-         GROUP BY j.object_kind, j.object_id, a.name ORDER BY at`,
+         ORDER BY j.draft_version, j.id`,
         [live.version, draft.version],
       ),
     );
-    const out = new Map<string, { names: string[]; at: string }>();
+    const acts = new Map<string, Act>();
+    const of = new Map<string, Act[]>();
     for (const r of since) {
+      const act: Act = acts.get(r.batch) ?? {
+        id: r.batch,
+        name: r.act_name ?? '',
+        account: r.account,
+        by: r.name,
+        at: r.at.toISOString(),
+        keys: [],
+      };
+      acts.set(r.batch, act);
       const key = `${r.object_kind} ${r.object_id}`;
-      const known = out.get(key) ?? { names: [], at: '' };
-      out.set(key, { names: [...known.names, r.name], at: r.at.toISOString() });
+      act.keys.push(key);
+      const known = of.get(key);
+      if (known) known.push(act);
+      else of.set(key, [act]);
     }
-    return out;
+    return { acts: [...acts.values()], of };
   });
+}
+
+/** Who edited an object since the live revision, the last one last, and when that was. */
+export function editorsOf(
+  acts: StandingActs,
+  d: Pick<Difference, 'kind' | 'id'>,
+): { names: string[]; at: string | null } {
+  const own = acts.of.get(`${d.kind} ${d.id}`) ?? [];
+  const names = own.map((a) => a.by);
+  return { names: names.filter((n, i) => names.lastIndexOf(n) === i), at: own.at(-1)?.at ?? null };
+}
+
+/** An act with what of it still makes a difference to live, as far as its reader may see it. */
+export interface PendingAct extends Omit<Act, 'keys'> {
+  differences: Difference[];
+}
+
+/** What stands where nobody knows who made the difference. */
+export const UNNAMED_ACT = 'unnamed';
+
+/**
+ * The acts that make the draft differ from live, the newest first: those with at least one object that differs and that the
+ * reader may see. An act of which they may not see everything is named by what they see.
+ */
+export function pendingActs(found: readonly Difference[], standing: StandingActs, sight: Sight): PendingAct[] {
+  const byKey = new Map(found.map((d) => [`${d.kind} ${d.id}`, d]));
+  const left = new Set(byKey.keys());
+  const out: PendingAct[] = [];
+  for (const { keys, ...act } of standing.acts) {
+    const differences = keys.flatMap((k) => byKey.get(k) ?? []);
+    for (const k of keys) left.delete(k);
+    if (differences.length === 0) continue;
+    const whole = act.name !== '' && (sight.all || keys.every((k) => byKey.has(k)));
+    out.push({ ...act, name: whole ? act.name : actName(differences), differences });
+  }
+  if (left.size > 0) {
+    const differences = [...left].map((k) => byKey.get(k)!);
+    out.unshift({ id: UNNAMED_ACT, name: actName(differences), account: '', by: 'somebody', at: '', differences });
+  }
+  return out.reverse();
 }

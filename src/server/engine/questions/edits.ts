@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import { usedMore, usedOf, type LimitName } from '@/core/acts/limits';
-import type { Comparison, Edit, Pending } from '@/contract/plan';
+import { actName } from '@/core/acts/edit';
+import type { Comparison, Pending, WholeEdit } from '@/contract/plan';
 import {
   KINDS,
   differences,
   isKind,
+  labelOf,
   numberSpaceOf,
   planText,
   planWith,
@@ -20,7 +22,8 @@ import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, mayEverywhere } from '../../access/rights';
 import { labelsIn } from '../ground/labels';
 import { Stale } from '../ground/stale';
-import { described, differing, editorsSince } from '../ground/pending';
+import { wholeEdits, type AskedEdit } from '../ground/whole-edits';
+import { actsSince, described, differing, editorsOf, pendingActs } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 /* What edits are made of, and what they make: checks before they are written, what differs from live, revisions. */
@@ -34,6 +37,10 @@ export interface ParsedEdit extends Changed {
 export interface Prepared {
   /** the draft version that this holds for */
   version: number;
+  /** the edits as whole objects; null: they were that already */
+  whole: ParsedEdit[] | null;
+  /** what the act is called by what it does */
+  name: string;
   /** each edit's object as it stands; null where there is none */
   before: (AnyObject | Plan['organisation'] | null)[];
   /** number spaces by site, as they are after the edits */
@@ -48,13 +55,14 @@ export interface Prepared {
 }
 
 /**
- * Looks whether edits can be made in the draft as it stands: rights where each object is and will be (403), row versions
- * (409), and whether the plan stays whole (422). Gives what writing them needs.
+ * Looks whether edits can be made in the draft as it stands: rights where each object is and will be (403), row versions and
+ * fields that somebody else changed (409), and whether the plan stays whole (422). Gives what writing them needs.
  */
 export function prepareEdits(
   { draft, index }: Given,
-  { edits, reader }: By & { edits: readonly ParsedEdit[] },
+  { edits: asked, reader }: By & { edits: readonly AskedEdit[] },
 ): Prepared {
+  const edits = wholeEdits(draft, index(), reader, asked);
   const before = edits.map((e) => index().object(e.kind, e.id));
   const everywhere = mayEverywhere(reader, 'edit');
   edits.forEach((e, i) => {
@@ -75,7 +83,15 @@ export function prepareEdits(
           sentence: `There is no such ${wordOf(e.kind)}; what is not there can’t be deleted.`,
         },
       ]);
-    if (current !== e.rowVersion && !first) throw new Stale(e.kind, e.id, e.rowVersion, before[i] ?? null, current);
+    if (current !== e.rowVersion && !first)
+      throw new Stale({
+        kind: e.kind,
+        id: e.id,
+        fresh: e.rowVersion === null,
+        current: before[i] ?? null,
+        rowVersion: current,
+        fields: null,
+      });
   });
   const after = planWith(draft.plan, edits);
   const errors = index().errorsOf(after, edits);
@@ -86,6 +102,8 @@ export function prepareEdits(
   const spacesChange = after.organisation.numberSpace !== draft.plan.organisation.numberSpace;
   return {
     version: draft.version,
+    whole: edits === asked ? null : [...edits],
+    name: actName(edits.map((e, i) => ({ kind: e.kind, before: before[i] ?? null, after: e.value }))),
     before,
     spaces: Object.fromEntries(after.sites.map((s) => [s.id, numberSpaceOf(after, s.id)])),
     organisationRow: draft.rowVersions.of('organisation', 'organisation'),
@@ -122,42 +140,54 @@ function paged(found: readonly Difference[], after: string): Page<Difference> {
   return { some, next: last && at + 1 + PAGE < found.length ? `${last.kind} ${last.id}` : null };
 }
 
-/** What going live would change, a page at a time, grouped by kind and by who edited. */
+const MOST_ACTS = 200;
+/** Objects of an act that are named with it. */
+const FEW = 3;
+
+/** What going live would change: by act, the newest first, and object by object, a page at a time. */
 export async function pending(
   { draft, live }: Given,
-  { reader, kind, by, after }: By & { kind: string; by: string; after: string },
+  { reader, kind, by, act, after }: By & { kind: string; by: string; act: string; after: string },
 ): Promise<Pending> {
   const sight = sightIn(draft, reader);
   const all = differing(live.plan, draft.plan).filter((d) => sight.sees(d.kind, (d.after ?? d.before)!));
-  const people = await editorsSince(live, draft);
-  const editorsOf = (d: Difference) => people.get(`${d.kind} ${d.id}`);
+  const standing = await actsSince(live, draft);
+  const acts = pendingActs(all, standing, sight);
   const kinds = new Map<string, number>();
-  const editors = new Map<string, number>();
-  for (const d of all) {
-    kinds.set(d.kind, (kinds.get(d.kind) ?? 0) + 1);
-    for (const name of editorsOf(d)?.names ?? []) editors.set(name, (editors.get(name) ?? 0) + 1);
-  }
-  const chosen =
-    kind === '' && by === ''
-      ? all
-      : all.filter((d) => (kind === '' || d.kind === kind) && (by === '' || editorsOf(d)?.names.includes(by)));
+  for (const d of all) kinds.set(d.kind, (kinds.get(d.kind) ?? 0) + 1);
+  const authors = new Map<string, number>();
+  for (const a of acts) authors.set(a.by, (authors.get(a.by) ?? 0) + 1);
+  const of = act === '' ? all : (acts.find((a) => a.id === act)?.differences ?? []);
+  const chosen = of.filter(
+    (d) => (kind === '' || d.kind === kind) && (by === '' || editorsOf(standing, d).names.includes(by)),
+  );
   const { some, next } = paged(chosen, after);
-  const edits = some.map((d) => ({
-    ...described(d),
-    by: editorsOf(d)?.names ?? [],
-    at: editorsOf(d)?.at ?? null,
-    rowVersion: draft.rowVersions.of(d.kind, d.id),
-  }));
+  const edits = some.map((d) => {
+    const { names, at } = editorsOf(standing, d);
+    return { ...described(d), by: names, at, rowVersion: draft.rowVersions.of(d.kind, d.id) };
+  });
+  const told = acts.filter((a) => by === '' || a.by === by);
   return sight.cut({
     draftVersion: draft.version,
     revision: live.version,
-    count: all.length,
+    count: acts.length,
+    objects: all.length,
+    acts: told.slice(0, MOST_ACTS).map(({ differences: d, ...a }) => ({
+      id: a.id,
+      name: a.name,
+      by: a.by,
+      mine: a.account === reader.account,
+      at: a.at === '' ? null : a.at,
+      objects: d.length,
+      keys: d.length <= FEW ? d.map((x) => `${x.kind} ${x.id}`) : [],
+    })),
+    actsLeft: Math.max(0, told.length - MOST_ACTS),
     kinds: [...kinds].map(([key, count]) => ({
       key,
       words: isKind(key) ? (count === 1 ? KINDS[key].word : KINDS[key].words) : 'organisation',
       count,
     })),
-    people: [...editors].map(([name, count]) => ({ key: name, words: name, count })),
+    people: [...authors].map(([name, count]) => ({ key: name, words: name, count })),
     edits,
     next,
     labels: labelsIn(
@@ -191,7 +221,10 @@ export async function comparison(
 }
 
 /** The edits that take one object back to how it is live. */
-export function undoOneEdits({ draft, live, index }: Given, { kind, id }: { kind: DraftKind; id: string }): Edit[] {
+export async function undoOneEdits(
+  { draft, live, index }: Given,
+  { kind, id, reader }: By & { kind: DraftKind; id: string },
+): Promise<{ edits: WholeEdit[]; label: string; editors: string[] }> {
   const was =
     kind === 'organisation'
       ? live.plan.organisation
@@ -200,11 +233,18 @@ export function undoOneEdits({ draft, live, index }: Given, { kind, id }: { kind
   if (JSON.stringify(was) === JSON.stringify(is))
     throw new Refused(404, 'nothing-to-undo', 'Draft and live do not differ there.');
   const value = was as unknown as Record<string, unknown> | null;
-  return [{ kind, id, rowVersion: draft.rowVersions.of(kind, id), value }];
+  const sight = sightIn(draft, reader);
+  if (!sight.sees(kind, (is ?? was)!)) throw new Refused(404, 'nothing-to-undo', 'Draft and live do not differ there.');
+  const { of } = await actsSince(live, draft);
+  return {
+    edits: [{ kind, id, rowVersion: draft.rowVersions.of(kind, id), value }],
+    label: isKind(kind) ? labelOf(kind, (is ?? was) as AnyObject) : 'the organisation',
+    editors: [...new Set((of.get(`${kind} ${id}`) ?? []).map((a) => a.account))],
+  };
 }
 
 /** The edits that make the draft equal to a revision. Secrets stay today's (ARCHITECTURE principle 5). */
-export async function bringBackEdits(given: Given, { number }: { number: number }): Promise<Edit[]> {
+export async function bringBackEdits(given: Given, { number }: { number: number }): Promise<WholeEdit[]> {
   const { draft } = given;
   const revision = await given.revision(number);
   const found = differences(draft.plan, withSecretsOf(revision.plan, draft.plan));
@@ -233,18 +273,26 @@ function withSecretsOf(old: Plan, now: Plan): Plan {
 }
 
 /** The draft as it is stored when it goes live: canonical text, compressed, with its checksum; and how much differs. */
-export function packed({ draft, live }: Given): {
+export async function packed(
+  { draft, live }: Given,
+  { reader }: By,
+): Promise<{
   version: number;
   live: number;
+  /** acts, and objects that differ */
   edits: number;
+  objects: number;
   document: Uint8Array;
   checksum: Uint8Array;
-} {
+}> {
+  const found = differing(live.plan, draft.plan);
+  const acts = pendingActs(found, await actsSince(live, draft), sightIn(draft, reader));
   const text = Buffer.from(planText(draft.plan), 'utf8');
   return {
     version: draft.version,
     live: live.version,
-    edits: differing(live.plan, draft.plan).length,
+    edits: acts.length,
+    objects: found.length,
     document: deflateRawSync(text, { level: 3 }),
     checksum: createHash('sha256').update(text).digest(),
   };

@@ -1,17 +1,14 @@
 import { KINDS, OBJECT_KINDS, type ObjectKind, type Plan, type Site } from '@/core/plan';
-import { differing, editorsSince } from '../ground/pending';
+import { actsSince, differing, pendingActs } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 /** What the frame around every page shows of the plan. */
 export async function frame({ draft, live }: Given, { reader }: By) {
   const sight = sightIn(draft, reader);
   const found = differing(live.plan, draft.plan).filter((d) => sight.sees(d.kind, (d.after ?? d.before)!));
-  const people = found.length > 0 ? await editorsSince(live, draft) : new Map<string, { names: string[] }>();
+  const acts = found.length > 0 ? pendingActs(found, await actsSince(live, draft), sight) : [];
   const by = new Map<string, number>();
-  for (const d of found) {
-    const last = people.get(`${d.kind} ${d.id}`)?.names.at(-1);
-    if (last) by.set(last, (by.get(last) ?? 0) + 1);
-  }
+  for (const a of acts) by.set(a.by, (by.get(a.by) ?? 0) + 1);
   const counts = Object.fromEntries(
     OBJECT_KINDS.filter((k) => KINDS[k].path !== null).map((k): [ObjectKind, number] => [k, sight.list(k).length]),
   );
@@ -21,7 +18,7 @@ export async function frame({ draft, live }: Given, { reader }: By) {
       .filter((s) => sight.sees('site', s))
       .map((s) => ({ name: s.name, zone: s.zone })),
     counts,
-    edits: found.length,
+    edits: acts.length,
     by: [...by].map(([name, count]) => ({ name, count })),
     draftVersion: draft.version,
     revision: live.version,

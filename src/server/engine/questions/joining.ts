@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import { SAME_PARTS, planSameAs } from '@/core/acts/people';
 import type { NewExtension } from '@/contract/people';
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import { spacedNumber } from '@/core/numbers';
 import {
   KINDS,
@@ -110,6 +110,9 @@ export function newExtensionEdits({ draft }: Given, { wanted }: By & { wanted: N
         site: wanted.site,
         owners: person ? [person.id] : [],
         email: wanted.mailbox.email,
+        attachSound: wanted.mailbox.attachSound,
+        announceNumber: wanted.mailbox.announceNumber,
+        announceTime: wanted.mailbox.announceTime,
       }
     : null;
   const { digits, name, kind, site, place, ringSeconds } = wanted;
@@ -127,7 +130,7 @@ export function newExtensionEdits({ draft }: Given, { wanted }: By & { wanted: N
     ...(phone ? { sipPassword: { version: 1 } } : {}),
     ...(ringSeconds === undefined ? {} : { ringSeconds }),
   };
-  const edits: Edit[] = [{ kind: 'extension', id, rowVersion: null, value: extension }];
+  const edits: WholeEdit[] = [{ kind: 'extension', id, rowVersion: null, value: extension }];
   if (person) edits.push({ kind: 'person', id: person.id, rowVersion: null, value: person });
   if (mailbox) edits.push({ kind: 'mailbox', id: mailbox.id!, rowVersion: null, value: mailbox });
   if (wanted.number) {
@@ -141,6 +144,7 @@ export function newExtensionEdits({ draft }: Given, { wanted }: By & { wanted: N
     phone,
     mailbox: mailbox?.id ?? null,
     pinLeastDigits: plan.organisation.pinLeastDigits,
+    act: `added extension ${digits} ${name}`,
     edits: wanted.sameAs && person ? likeOther(plan, edits, person.id, wanted.sameAs) : edits,
   };
 }
@@ -149,7 +153,7 @@ const refusedNumber = (code: string, sentence: string) =>
   new EditRefused(422, 'invalid', [{ code, path: 'number', sentence }]);
 
 /** The edits with everything of another person copied into what they make. */
-function likeOther(plan: Plan, edits: readonly Edit[], person: string, other: string): Edit[] {
+function likeOther(plan: Plan, edits: readonly WholeEdit[], person: string, other: string): WholeEdit[] {
   if (!plan.people.some((p) => p.id === other))
     throw new EditRefused(422, 'invalid', [
       { code: 'no-such-object', path: 'sameAs', sentence: 'There is no such person to be like.' },
@@ -165,7 +169,7 @@ function likeOther(plan: Plan, edits: readonly Edit[], person: string, other: st
   const value = (o: AnyObject | null) => o as unknown as Record<string, unknown> | null;
   return [
     ...edits.map((e) => (last.has(e.id) ? { ...e, value: value(last.get(e.id)!.after) } : e)),
-    ...changes.flatMap((c): Edit[] =>
+    ...changes.flatMap((c): WholeEdit[] =>
       known.has((c.after ?? c.before)!.id)
         ? []
         : [{ kind: c.kind, id: (c.after ?? c.before)!.id, rowVersion: null, value: value(c.after) }],

@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid';
 import { planAssignment, readNumberList } from '@/core/acts/inventory';
 import { proposeSite, siteMoves } from '@/core/acts/sites';
 import type { AssignInput, ListedNumbers, NewSite, NumberList } from '@/contract/numbers';
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import { COUNTRY_FACTS, showNumber } from '@/core/numbers';
 import type { PlanNumber } from '@/core/plan';
 import { EditRefused, Refused, may } from '../../access/rights';
@@ -65,7 +65,7 @@ export function numberEdits(given: Given, { input, reader }: By & { input: Numbe
     );
   if (fresh.length === 0) throw new Refused(409, 'nothing-to-do', 'Every one of them is known already.', 'text');
   const { site, trunk, state, activeFrom } = input;
-  const edits = fresh.map((e164): Edit => {
+  const edits = fresh.map((e164): WholeEdit => {
     const id = uuid();
     return { kind: 'number', id, rowVersion: null, value: { id, e164, site, trunk, state, activeFrom } };
   });
@@ -101,7 +101,7 @@ export function assignPreview(given: Given, { input, reader }: By & { input: Ass
 }
 
 /** The edits that give the numbers as the preview says. */
-export function assignEdits(given: Given, { input, reader }: By & { input: AssignInput }): Edit[] {
+export function assignEdits(given: Given, { input, reader }: By & { input: AssignInput }): WholeEdit[] {
   const { pairs } = assigned(given.draft, given, input, { reader });
   if (pairs.length === 0) throw new Refused(409, 'nothing-to-do', 'No number finds an extension this way.');
   return asEdits(
@@ -119,7 +119,7 @@ export function siteProposal({ draft }: Given, { country }: By & { country: stri
 }
 
 /** The edits that add a site with its numbers. */
-export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }): { id: string; edits: Edit[] } {
+export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }): { id: string; edits: WholeEdit[] } {
   const { numbers: text, trunk, ...fields } = input;
   const { plan } = draft;
   const entries = readNumberList(text, { country: input.country, area: input.area, additions: plan.numberAdditions });
@@ -137,7 +137,7 @@ export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }):
     id,
     edits: [
       { kind: 'site', id, rowVersion: null, value: { ...fields, id, mainNumber: main, emergencyCallback: main } },
-      ...numbers.map((n): Edit => ({ kind: 'number', id: n.id, rowVersion: null, value: n })),
+      ...numbers.map((n): WholeEdit => ({ kind: 'number', id: n.id, rowVersion: null, value: n })),
     ],
   };
 }

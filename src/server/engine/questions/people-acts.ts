@@ -1,7 +1,7 @@
 import { describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
 import { leaving, planLeave, planMove, proposeMove, type LeaveChoices } from '@/core/acts/people';
 import type { BulkEdit, LeaveInput, MoveInput } from '@/contract/people';
-import type { Edit } from '@/contract/plan';
+import type { WholeEdit } from '@/contract/plan';
 import { type Extension } from '@/core/plan';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, may, type Actor } from '../../access/rights';
@@ -14,18 +14,27 @@ import { personIn, refusedField } from '../ground/person-in';
 
 /* The edits that joining a team, moving, leaving and changing many at once are made of. */
 
+/** Edits, and what the act they make is called. */
+interface NamedEdits {
+  edits: WholeEdit[];
+  act: string;
+}
+
 /** The edit that puts a person into a team or takes them out. */
 export function memberEdit(
   { draft }: Given,
   { team, person, member, reader }: By & { team: string; person: string; member: boolean },
-): Edit[] {
+): NamedEdits {
   const who = draft.plan.people.find((p) => p.id === person);
-  if (!who || !draft.plan.teams.some((t) => t.id === team))
-    throw new Refused(404, 'no-such-object', 'There is no such team or person.');
+  const which = draft.plan.teams.find((t) => t.id === team);
+  if (!who || !which) throw new Refused(404, 'no-such-object', 'There is no such team or person.');
   demandFor(reader, 'edit', draft.plan, 'person', who);
   if (who.teams.includes(team) === member) throw new Refused(409, 'nothing-to-do', 'It is so already.');
   const teams = member ? [...who.teams, team] : who.teams.filter((t) => t !== team);
-  return asEdits(draft, [{ kind: 'person', before: who, after: { ...who, teams } }]);
+  return {
+    edits: asEdits(draft, [{ kind: 'person', before: who, after: { ...who, teams } }]),
+    act: member ? `put ${who.name} into team ${which.name}` : `took ${who.name} out of team ${which.name}`,
+  };
 }
 
 /** What somebody leaves behind, with proposals, and their digits. */
@@ -46,7 +55,7 @@ export function leaveEdits(
   { draft }: Given,
   { id, input, now, reader }: By & { id: string; input: LeaveInput; now: number },
 ) {
-  personIn(draft, reader, id, 'edit');
+  const person = personIn(draft, reader, id, 'edit');
   if (input.draftVersion !== null && input.draftVersion !== draft.version)
     throw new Refused(
       409,
@@ -72,6 +81,7 @@ export function leaveEdits(
   const brief = (e: Extension) => ({ id: e.id, digits: e.digits });
   return {
     edits: asEdits(draft, changed),
+    act: `made ${person.name} leave`,
     ended: own.filter((e) => chosen(e) !== 'hand over').map(brief),
     gone: gone.map(brief),
     kept: kept.map(brief),
@@ -112,11 +122,12 @@ export function movePreview({ draft }: Given, { id, input, reader }: By & { id: 
   return sightIn(draft, reader).cut({ lines: describeChanges(draft.plan, moved(draft, id, input)) });
 }
 
-export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: string; input: MoveInput }): Edit[] {
-  personIn(draft, reader, id, 'edit');
+export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: string; input: MoveInput }): NamedEdits {
+  const person = personIn(draft, reader, id, 'edit');
   const changed = moved(draft, id, input);
   if (changed.length === 0) throw new Refused(409, 'nothing-to-do', 'Nothing would be otherwise.');
-  return asEdits(draft, changed);
+  const to = draft.plan.sites.find((s) => s.id === input.site)!;
+  return { edits: asEdits(draft, changed), act: `moved ${person.name} to ${to.name}` };
 }
 /** The extensions that a selection means: those of the people, the mailboxes' users, or the rows themselves. */
 function extensionsOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Extension[] {
@@ -151,11 +162,16 @@ export function bulkPreview({ draft }: Given, { input, reader }: By & { input: B
 export function bulkEdits(
   { draft }: Given,
   { input, reader }: By & { input: BulkEdit },
-): { edits: Edit[]; changed: number } {
+): NamedEdits & { changed: number } {
   const { objects, errors, lines } = bulk(draft, reader, input);
   if (errors.length > 0)
     throw new Refused(422, 'invalid', `${errors[0]!.label}: ${errors[0]!.sentence}`, errors[0]!.path, {
       more: errors.length - 1,
     });
-  return { edits: asEdits(draft, objects), changed: lines.length };
+  const what = Object.keys(input.change).length;
+  return {
+    edits: asEdits(draft, objects),
+    changed: lines.length,
+    act: `set ${what} ${what === 1 ? 'thing' : 'things'} of ${objects.length} ${objects.length === 1 ? 'object' : 'objects'} at once`,
+  };
 }

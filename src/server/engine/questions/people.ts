@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid';
 import { comparePeople, compareRights, planSameAs } from '@/core/acts/people';
 import { landingTimes } from '@/core/analysis';
 import type { SameAsInput } from '@/contract/people';
-import type { Edit } from '@/contract/plan';
+
 import { spacedNumber } from '@/core/numbers';
 import type { Situation } from '@/core/routing';
 import { Refused, may } from '../../access/rights';
@@ -132,10 +132,10 @@ export function sameAsPage(given: Given, { id, asked, reader }: By & { id: strin
 }
 
 /** The edits that make a person like another in some parts. */
-export function sameAsEdits({ draft }: Given, { id, input, reader }: By & { id: string; input: SameAsInput }): Edit[] {
-  personIn(draft, reader, id, 'edit');
-  personIn(draft, reader, input.other, 'look');
+export function sameAsEdits({ draft }: Given, { id, input, reader }: By & { id: string; input: SameAsInput }) {
+  const person = personIn(draft, reader, id, 'edit');
+  const other = personIn(draft, reader, input.other, 'look');
   const changes = planSameAs(draft.plan, id, input.other, input.parts, uuid);
   if (changes.length === 0) throw new Refused(409, 'nothing-to-do', 'They are the same in these already.');
-  return asEdits(draft, changes);
+  return { edits: asEdits(draft, changes), act: `made ${person.name} the same as ${other.name}` };
 }

@@ -1,9 +1,9 @@
 import { usedOf } from '@/core/acts/limits';
 import { may } from '../../access/rights';
-import { findOptions, named } from '../ground/options';
+import { findOptions, named, optionsFor } from '../ground/options';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import type { Option } from '@/contract/shared';
-import { isKind, type AnyObject, type RefTarget } from '@/core/plan';
+import { factsOf, isKind, organisationSchema, type AnyObject, type FieldFacts, type RefTarget } from '@/core/plan';
 import { directoryOf, writeSheet } from '@/core/acts/import';
 import { fitting } from '../ground/ledger';
 import type { Extension } from '@/core/plan';
@@ -12,12 +12,29 @@ import type { Card } from '@/core/formats';
 
 /* What settings, pickers and files need of the plan. */
 
+const ORGANISATION_FIELDS: FieldFacts[] = Object.entries(organisationSchema.shape).map(([field, schema]) => ({
+  field,
+  ...factsOf(schema),
+}));
+
 export function organisation({ draft }: Given, { reader }: By) {
   return {
     used: keptFor(draft.plan, 'used', null, () => usedOf(draft.plan)),
-    value: draft.plan.organisation,
-    rowVersion: draft.rowVersions.of('organisation', 'organisation') ?? 1,
-    mayEdit: may(reader, 'edit', { area: 'sites', site: null }),
+    form: {
+      kind: 'organisation' as const,
+      label: draft.plan.organisation.name,
+      object: draft.plan.organisation as unknown as Record<string, unknown>,
+      rowVersion: draft.rowVersions.of('organisation', 'organisation') ?? 1,
+      fields: ORGANISATION_FIELDS,
+      ...optionsFor(
+        sightIn(draft, reader),
+        ORGANISATION_FIELDS.flatMap((f) => f.ref ?? []),
+        new Set(
+          [draft.plan.organisation.blockedLeadTo, draft.plan.organisation.withheldLeadTo].filter((v) => v !== null),
+        ),
+      ),
+      canEdit: may(reader, 'edit', { area: 'sites', site: null }),
+    },
     sites: named(draft.plan.sites),
   };
 }

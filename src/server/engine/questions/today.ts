@@ -3,30 +3,28 @@ import { emergencyNumbersOf } from '@/core/numbers';
 import { trace } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { may } from '../../access/rights';
-import { described, differing, editorsSince } from '../ground/pending';
+import { actsSince, differing, pendingActs } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
-const MOST_EDITS = 8;
+const MOST_ACTS = 8;
 
-/** What waits: the first edits that are not live yet, and counts. */
+/** What waits: the newest acts that are not live yet, and counts. */
 export async function today({ draft, live }: Given, { reader }: By) {
   const sight = sightIn(draft, reader);
   const found = differing(live.plan, draft.plan).filter((d) => sight.sees(d.kind, (d.after ?? d.before)!));
-  const people = found.length > 0 ? await editorsSince(live, draft) : new Map<string, { names: string[] }>();
+  const acts = found.length > 0 ? pendingActs(found, await actsSince(live, draft), sight) : [];
   const first = sight.list('extension').find((e) => may(reader, 'ask', whereIs(draft.plan, 'extension', e)));
   return {
-    edits: found.length,
-    pending: found.slice(0, MOST_EDITS).map((d) => {
-      const { kind, id, label, word, fields } = described(d);
+    edits: acts.length,
+    pending: acts.slice(0, MOST_ACTS).map((a) => {
+      const [first, ...others] = a.differences;
       return {
-        kind,
-        id,
-        label,
-        word,
-        by: people.get(`${d.kind} ${d.id}`)?.names.at(-1) ?? '',
-        fields: fields.map((f) => f.title),
-        isNew: d.before === null,
-        isGone: d.after === null,
+        id: a.id,
+        name: a.name,
+        by: a.by,
+        at: a.at,
+        // An act about one thing leads to it.
+        object: first!.after && others.length === 0 ? { kind: first!.kind, id: first!.id } : null,
       };
     }),
     counts: {

@@ -1,0 +1,135 @@
+import type { HistoryEntry } from '@/contract/work';
+import {
+  changedFields,
+  fieldsOf,
+  isKind,
+  labelOf,
+  wordOf,
+  KINDS,
+  type AnyObject,
+  type DraftKind,
+  type ObjectKind,
+} from '@/core/plan';
+
+/* Rows of the journal and of the history in words. */
+
+/** A row as the database gave it. */
+export type Found = Record<string, unknown>;
+
+/** A JSON column, however the driver gives it. */
+export const json = (v: unknown): Record<string, unknown> | null =>
+  v === null || v === undefined ? null : ((typeof v === 'string' ? JSON.parse(v) : v) as Record<string, unknown>);
+
+/** A journal row: what was done to which object, field by field. */
+export function editEntry(key: string, r: Found, names: Names): HistoryEntry {
+  const kind = r.object_kind as DraftKind;
+  const [before, after] = [json(r.before_value), json(r.after_value)];
+  const object = (after ?? before) as unknown as AnyObject;
+  const titles = new Map(isKind(kind) ? fieldsOf(kind).map((f) => [f.field, f.title]) : []);
+  const secrets: readonly string[] = isKind(kind) ? (KINDS[kind].secrets ?? []) : [];
+  const fields =
+    before && after
+      ? changedFields(before, after).map((f) => ({
+          title: titles.get(f) ?? f,
+          ...(secrets.includes(f) ? masked(before[f], after[f]) : inWords(before[f], after[f], names)),
+        }))
+      : [];
+  return {
+    key,
+    at: (r.at as Date).toISOString(),
+    who: r.name as string,
+    address: r.address as string,
+    batch: r.batch as string,
+    undone: r.undone === 1,
+    // A kind that an older version of the program had keeps the name it had.
+    kind: kind === 'organisation' || isKind(kind) ? wordOf(kind) : String(kind),
+    id: kind === 'organisation' ? 'organisation' : object.id,
+    label: kind === 'organisation' ? 'the organisation' : isKind(kind) ? safeLabel(kind, object) : object.id,
+    action: before === null ? 'added' : after === null ? 'deleted' : 'changed',
+    fields,
+  };
+}
+
+/** Rows of older versions of the program may lack fields that a label is made of. */
+function safeLabel(kind: ObjectKind, object: AnyObject): string {
+  try {
+    return labelOf(kind, object);
+  } catch {
+    return object.id;
+  }
+}
+
+export type Names = Readonly<Record<string, string>>;
+
+/** Of secrets just that there is one. */
+function masked(before: unknown, after: unknown): { before: string; after: string } {
+  const mask = (v: unknown) => (v === null ? 'none' : '•••');
+  return { before: mask(before), after: mask(after) };
+}
+
+/** A field before and after: references by name, of structures only the parts that differ. */
+function inWords(before: unknown, after: unknown, names: Names): { before: string; after: string } {
+  if (isRecord(before) && isRecord(after)) {
+    const keys = changedFields(before, after);
+    const parts = (o: Record<string, unknown>) => keys.map((k) => `${k} ${said(o[k], names)}`).join(', ');
+    return { before: parts(before), after: parts(after) };
+  }
+  return { before: said(before, names), after: said(after, names) };
+}
+
+const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+
+function said(value: unknown, names: Names): string {
+  if (value === null || value === undefined || value === '') return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map((v) => said(v, names)).join(', ') || 'none';
+  if (isRecord(value))
+    return Object.entries(value)
+      .map(([k, v]) => `${k} ${said(v, names)}`)
+      .join(' ');
+  return names[String(value)] ?? String(value);
+}
+
+const ACTIONS: Record<string, string> = {
+  'signed-in': 'signed in',
+  'sign-in-refused': 'was refused at sign-in',
+  'token-made': 'made an API token',
+  'token-revoked': 'revoked an API token',
+  'password-shown': 'had a password shown',
+  'password-changed': 'changed the own password',
+  'pin-set': 'set a PIN',
+  'forwarding-set': 'set forwarding',
+  'forwarding-ended': 'ended forwarding',
+  'settings-changed': 'changed settings',
+  'second-factor-on': 'turned the second factor on',
+  'second-factor-off': 'turned a second factor off',
+  'session-ended': 'ended a session',
+  'administrator-added': 'added an administrator',
+  'administrator-changed': 'changed an administrator',
+  'role-made': 'made a role',
+  'role-changed': 'changed a role',
+  'role-deleted': 'deleted a role',
+  'limits-changed': 'changed limits',
+  imported: 'imported a sheet',
+  'web-link-taken-out': 'took out a web link: a call can’t end at one',
+};
+
+/** A row about access and state. */
+export function actEntry(key: string, r: Found): HistoryEntry {
+  const detail = json(r.detail) ?? {};
+  return {
+    key,
+    at: (r.at as Date).toISOString(),
+    who: (r.name as string | null) ?? String(detail.name ?? 'somebody unknown'),
+    address: r.address as string,
+    batch: null,
+    undone: false,
+    kind: '',
+    id: r.object_id as string | null,
+    label: typeof detail.of === 'string' ? detail.of : '',
+    action: ACTIONS[r.action as string] ?? (r.action as string),
+    fields: Object.entries(detail)
+      .filter(([k]) => k !== 'batch' && k !== 'of')
+      .map(([title, v]) => ({ title, before: '', after: typeof v === 'string' ? v : JSON.stringify(v) })),
+  };
+}

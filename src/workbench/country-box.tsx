@@ -1,0 +1,35 @@
+'use client';
+
+import { useMemo } from 'react';
+import { ChoiceBox, type ChoiceProps } from '@/ui/choice-box';
+
+type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | 'label'> & {
+  value: string;
+  onChange: (value: string) => void;
+};
+
+/** Chooses one of some countries by its name; the value is its code (ISO 3166-1 alpha-2). */
+export function CountryBox({ codes, value, onChange, ...rest }: Props & { codes: readonly string[] }) {
+  const choices = useMemo(() => {
+    const names = new Intl.DisplayNames('en', { type: 'region' });
+    return codes
+      .map((c) => ({ id: c, label: names.of(c) ?? c, more: c }))
+      .sort((a, b) => a.label.localeCompare(b.label, 'en'));
+  }, [codes]);
+  return <ChoiceBox {...rest} nullable={false} value={value} choices={choices} onChange={(v) => v && onChange(v)} />;
+}
+
+/** Chooses a time zone by its place; the value is its IANA name. `first` are those of the country. */
+export function ZoneBox({ first = [], value, onChange, ...rest }: Props & { first?: readonly string[] }) {
+  const choices = useMemo(() => {
+    const known = new Set([...first, value, ...Intl.supportedValuesOf('timeZone')]);
+    return [...known].filter(Boolean).map((z) => ({ id: z, label: zoneWords(z), more: z }));
+  }, [first, value]);
+  return <ChoiceBox {...rest} nullable={false} value={value} choices={choices} onChange={(v) => v && onChange(v)} />;
+}
+
+/** `Europe/London` as `London (Europe)`. */
+export function zoneWords(zone: string): string {
+  const [region, ...place] = zone.replaceAll('_', ' ').split('/');
+  return place.length === 0 ? zone : `${place.reverse().join(', ')} (${region})`;
+}
