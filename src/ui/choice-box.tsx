@@ -2,7 +2,7 @@
 
 import { Box, Combobox, Portal, createListCollection } from '@chakra-ui/react';
 import { Check, ChevronDown, X } from 'lucide-react';
-import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** Something to choose: by `id`, shown as `label`; `more` is what else it may be found by. */
 export interface Choice {
@@ -78,6 +78,12 @@ export function ChoiceBox({
   const [said, setSaid] = useState<string | null>(null);
   const typed = useRef<string | null>(null);
   const current = label ?? choices.find((c) => c.id === value)?.label ?? '';
+  const box = useRef<HTMLInputElement>(null);
+  // What stands in the box is what is typed or chosen, also after the list has closed without a choice.
+  useEffect(() => {
+    const wanted = text ?? current;
+    if (box.current && box.current.value !== wanted) box.current.value = wanted;
+  });
   const shown = useMemo(() => (text === null ? choices : fitting(choices, text)).slice(0, MOST_SHOWN), [choices, text]);
   const collection = useMemo(
     () => createListCollection({ items: shown, itemToString: (c) => c.label, itemToValue: (c) => c.id }),
@@ -128,6 +134,7 @@ export function ChoiceBox({
         <Combobox.Control minH="32px">
           <Combobox.Input
             {...input}
+            ref={box}
             h="32px"
             minH="32px"
             ps="8px"

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import type { Consequences, PaneLine } from '@/core/analysis';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { useKeptThings, writeKept, type KeptThing } from '@/ui/kept';
 import { Act } from '@/ui/controls';
 import { Time } from '@/ui/time';

@@ -157,7 +157,7 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
   };
   const clear = () => {
     if (key !== null) writeKept(key, null, null);
-    form.reset(defaults);
+    form.reset(defaults, { keepDirtyValues: false, keepErrors: false });
     setTouched(false);
     setGeneral(null);
   };

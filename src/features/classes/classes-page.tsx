@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { useState } from 'react';
 import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import type { ClassRight } from '@/core/plan/objects/class';

@@ -8,7 +8,7 @@ import { FacesProvider, type Face } from '@/ui/kinds';
 import { useKeptThings } from '@/ui/kept';
 import { isTyping } from '@/ui/ledger-state';
 import { Toasts, say } from '@/ui/toasts';
-import { EditsProvider } from '@/workbench/edits';
+import { EditsProvider, useWaiting } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
 import { AskLine } from './ask-line';
@@ -88,7 +88,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
   return (
     <FacesProvider faces={data.faces}>
       <EditsProvider account={data.actor.account} draftVersion={data.draftVersion}>
-        <Flex direction="column" h="100dvh" overflow="hidden">
+        <Flex direction="column" h="100dvh" overflow="hidden" data-draft-version={data.draftVersion}>
           <Flex
             as="header"
             h="52px"
@@ -125,6 +125,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
               <chakra.span color="plum">drome</chakra.span>
             </chakra.a>
             <AskLine />
+            <OnItsWay />
             <Clock sites={data.sites} name={data.actor.name} />
           </Flex>
           {gone ? (
@@ -198,6 +199,23 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
     };
   }, []);
   return gone;
+}
+
+/** Says while edits are on their way to the draft. */
+function OnItsWay() {
+  const waiting = useWaiting();
+  return (
+    <Box
+      role="status"
+      color="quiet"
+      fontSize="13px"
+      whiteSpace="nowrap"
+      data-testid="on-its-way"
+      data-waiting={waiting}
+    >
+      {waiting > 0 ? 'saving …' : ''}
+    </Box>
+  );
 }
 
 function Clock({ sites, name }: { sites: { name: string; zone: string }[]; name: string }) {

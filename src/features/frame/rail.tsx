@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { useState } from 'react';
 
 export type RailCounts = Partial<Record<string, number>>;

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Grid, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { Fragment } from 'react';
 import type { DifferenceFacts } from '@/contract/plan';
 import { useKinds } from '@/ui/kinds';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { Empty } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { Time } from '@/ui/time';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { useState } from 'react';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, Wrong } from '@/ui/controls';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { MapChip } from '@/ui/digits';
 import type { MoveControls } from '@/ui/ordered-list';
 import { bigCount } from '@/workbench/count';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import { useEffect, useState } from 'react';
 import type { Trace } from '@/core/routing';
 import { call } from '@/workbench/api';

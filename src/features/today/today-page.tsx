@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { Link } from '@/ui/link';
 import type { Answer } from '@/contract';
 import { ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';

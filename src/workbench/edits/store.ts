@@ -106,6 +106,7 @@ export class EditStore {
   private readonly brought = new Map<string, number>();
   private turn: Promise<unknown> = Promise.resolve();
   private pause = FIRST_PAUSE_MS;
+  private made = false;
   /** requests that are not answered yet */
   waiting = 0;
   version = 0;
@@ -113,7 +114,7 @@ export class EditStore {
   constructor(
     private readonly send: Send,
     private readonly keeper: Keeper,
-    /** told after the draft has taken an edit */
+    /** told when the draft has taken edits and no more are on their way: pages are read again then */
     private readonly onMade: () => void = () => undefined,
     private readonly later: (work: () => void, ms: number) => void = (work, ms) => void setTimeout(work, ms),
   ) {}
@@ -170,6 +171,10 @@ export class EditStore {
     this.waiting++;
     const next = this.turn.then(work).finally(() => {
       this.waiting--;
+      if (this.waiting === 0 && this.made) {
+        this.made = false;
+        this.onMade();
+      }
       this.tell();
     });
     this.turn = next.catch(() => undefined);
@@ -209,7 +214,7 @@ export class EditStore {
       // No version: everything stood there as it was wanted.
       ...(rowVersion === undefined ? {} : { own: this.laidOver(of, set, rowVersion) }),
     });
-    this.onMade();
+    this.made = true;
   }
 
   /** Fields over those that no page has brought yet. */
@@ -295,7 +300,7 @@ export class EditStore {
       const made = await this.send(act === undefined ? { edits } : { edits, act });
       if (made.ok) {
         for (const p of parts) this.followed(p, made.value.rowVersions[p.of.id]);
-        this.onMade();
+        this.made = true;
       }
       return made;
     });

@@ -57,6 +57,9 @@ export function EditsProvider({
 /** The draft version that the page on the screen was made from; 0 where nobody is signed in. */
 export const useDraftVersion = (): number => useContext(TabContext)?.draftVersion ?? 0;
 
+/** How many requests of edits are on their way. */
+export const useWaiting = (): number => useTab().store.waiting;
+
 /** The tab's edits; renders again whenever they change, here or in another tab. */
 export function useTab(): Tab {
   const tab = useContext(TabContext);

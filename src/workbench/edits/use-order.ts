@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { DraftKind } from '@/core/plan';
 import { useTab } from './tab';
 
@@ -26,6 +26,7 @@ export function withMoved(order: readonly string[], id: string, after: string | 
 export function useOrder(kind: DraftKind, brought: readonly string[]) {
   const { store, draftVersion } = useTab();
   const [moves, setMoves] = useState<Move[]>([]);
+  const next = useRef(0);
   const [wrong, setWrong] = useState<string | null>(null);
   const standing = moves.filter((m) => m.made === null || m.made > draftVersion);
   const order = standing.reduce<readonly string[]>(
@@ -33,8 +34,8 @@ export function useOrder(kind: DraftKind, brought: readonly string[]) {
     brought,
   );
   const move = async (id: string, after: string | null) => {
-    const n = (moves.at(-1)?.n ?? 0) + 1;
-    setMoves([...standing, { n, id, after, made: null }]);
+    const n = next.current++;
+    setMoves((now) => [...now.filter((m) => m.made === null || m.made > draftVersion), { n, id, after, made: null }]);
     const made = await store.together([{ do: 'move', of: { kind, id }, after }]);
     setWrong(made.ok ? null : made.errors[0]!.sentence);
     setMoves((now) =>
