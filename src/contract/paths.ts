@@ -32,6 +32,7 @@ export const PATHS = {
   ask: ['GET', '/ask'],
   edits: ['GET', '/edits'],
   edit: ['POST', '/edits'],
+  foresee: ['POST', '/edits/foresee'],
   undo: ['POST', '/edits/undo'],
   checkBody: ['POST', '/check/{operation}'],
   told: ['GET', '/told'],

@@ -147,6 +147,8 @@ const pageOf = { after: z.string().max(120).default('') };
 export const revisionSchema = z.strictObject({
   number: z.number(),
   note: z.string(),
+  /** why it went live in spite of errors; empty: there were none */
+  override: z.string(),
   by: z.string(),
   at: z.string(),
   edits: z.number(),
@@ -219,6 +221,12 @@ export const planFacts = {
     }),
     answer: edited,
   },
+  foresee: {
+    summary: 'What would be wrong or doubtful with some fields of an object as they are typed, and is not now',
+    right: 'edit',
+    body: z.strictObject({ kind: draftKind, id: id.nullable(), set: anyFields }),
+    answer: z.strictObject({ problems: z.array(problemSchema) }),
+  },
   undo: {
     summary: 'Undo one object’s edits, or your last edit when none is named',
     right: 'edit',
@@ -228,7 +236,7 @@ export const planFacts = {
   consequences: {
     summary: 'What reaches an object, what it leads to, and calls that its edit changes (a sample)',
     right: 'look',
-    answer: consequencesSchema,
+    answer: consequencesSchema.extend({ problems: z.array(problemSchema) }),
   },
   problems: {
     summary: 'What is wrong or doubtful in the draft, where, and how to mend it; the gravest first, in parts',
@@ -236,13 +244,35 @@ export const planFacts = {
     query: z.strictObject({
       from: z.coerce.number().int().min(0).max(10_000_000).default(0),
       most: z.coerce.number().int().min(1).max(1000).default(1000),
+      type: z
+        .string()
+        .regex(/^[a-z-]{0,60}$/, 'is no type of problem')
+        .default(''),
     }),
-    answer: z.strictObject({ draftVersion: z.number(), count: z.number(), problems: z.array(problemSchema) }),
+    answer: z.strictObject({
+      draftVersion: z.number(),
+      count: z.number(),
+      problems: z.array(problemSchema),
+      /** how many there are of each type, whatever was asked for */
+      types: z.array(
+        z.strictObject({
+          type: z.string(),
+          severity: problemSchema.shape.severity,
+          count: z.number(),
+          first: problemSchema,
+        }),
+      ),
+    }),
   },
   goLive: {
     summary: 'Make the draft live as a new revision',
     right: 'goLive',
-    body: z.strictObject({ draftVersion: z.number().int(), note }),
+    body: z.strictObject({
+      draftVersion: z.number().int(),
+      note,
+      /** why it goes live in spite of errors, said by whoever manages administrators; empty: it does not */
+      override: z.string().trim().max(500).default(''),
+    }),
     answer: revisionSchema,
   },
   revisions: {

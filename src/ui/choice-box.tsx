@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Combobox, Portal, createListCollection } from '@chakra-ui/react';
+import { Box, Combobox, Portal, chakra, createListCollection } from '@chakra-ui/react';
 import { Check, ChevronDown, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
@@ -143,6 +143,7 @@ export function ChoiceBox({
             borderColor={input['aria-invalid'] ? 'brick' : 'fieldLine'}
             rounded="4px"
             fontSize="14px"
+            _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' }}
             onFocus={onFocus}
             onBlur={() => void leave()}
             onKeyDown={(e) => {
@@ -151,9 +152,9 @@ export function ChoiceBox({
           />
           <Combobox.IndicatorGroup pe="6px" gap="2px" h="32px">
             {nullable && value !== null && !disabled ? (
-              <Combobox.ClearTrigger aria-label="Choose nothing" w="20px" h="20px">
+              <chakra.button type="button" tabIndex={-1} aria-label="Choose nothing" onClick={() => put(null)}>
                 <X size={14} />
-              </Combobox.ClearTrigger>
+              </chakra.button>
             ) : null}
             <Combobox.Trigger aria-label="Show the list" w="20px" h="20px">
               <ChevronDown size={14} />

@@ -37,12 +37,14 @@ export function OrderedList<T extends OrderedItem>({
   items,
   label,
   disabled = false,
+  gap = '6px',
   onMove,
   children,
 }: {
   items: readonly T[];
   label: string;
   disabled?: boolean;
+  gap?: string;
   /** moves one right behind another; null: to the front */
   onMove: (id: string, after: string | null) => void;
   children: (item: T, index: number, controls: MoveControls) => ReactNode;
@@ -112,7 +114,7 @@ export function OrderedList<T extends OrderedItem>({
         <Flex
           ref={list}
           direction="column"
-          gap="6px"
+          gap={gap}
           role="list"
           aria-label={label}
           onBlur={(e) => {

@@ -9,7 +9,7 @@ const toaster = createToaster({ placement: 'bottom', offsets: '52px', max: 4, pa
 export function say(sentence: string, options: { id?: string; stays?: boolean; onClose?: () => void } = {}): void {
   if (options.id && toaster.isVisible(options.id)) return;
   toaster.create({
-    id: options.id,
+    ...(options.id ? { id: options.id } : {}),
     description: sentence,
     duration: options.stays ? Infinity : 6000,
     closable: true,

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
+import { KNOWN_COUNTRIES } from '@/core/numbers/known-countries';
 import { ChoiceBox, type ChoiceProps } from '@/ui/choice-box';
 
 type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | 'label'> & {
@@ -8,14 +9,14 @@ type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | '
   onChange: (value: string) => void;
 };
 
-/** Chooses one of some countries by its name; the value is its code (ISO 3166-1 alpha-2). */
-export function CountryBox({ codes, value, onChange, ...rest }: Props & { codes: readonly string[] }) {
+/** Chooses a country whose numbering is known here, by its name; the value is its code (ISO 3166-1 alpha-2). */
+export function CountryBox({ value, onChange, ...rest }: Props) {
   const choices = useMemo(() => {
     const names = new Intl.DisplayNames('en', { type: 'region' });
-    return codes
-      .map((c) => ({ id: c, label: names.of(c) ?? c, more: c }))
-      .sort((a, b) => a.label.localeCompare(b.label, 'en'));
-  }, [codes]);
+    return KNOWN_COUNTRIES.map((c) => ({ id: c, label: names.of(c) ?? c, more: c })).sort((a, b) =>
+      a.label.localeCompare(b.label, 'en'),
+    );
+  }, []);
   return <ChoiceBox {...rest} nullable={false} value={value} choices={choices} onChange={(v) => v && onChange(v)} />;
 }
 

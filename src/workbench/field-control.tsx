@@ -1,19 +1,27 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
-import { useId } from 'react';
+import { Box, Flex, Grid, NumberInput, chakra } from '@chakra-ui/react';
+import { useId, type ReactNode } from 'react';
+import { CODECS } from '@/core/plan/facts/codecs';
 import type { FieldFacts } from '@/core/plan';
 import { compileDigitMap, countDialable, mapInWords } from '@/core/digits';
-import { AreaBox, Labelled, SelectBox, TextBox, TickBox } from '@/ui/controls';
+import { AreaBox, SelectBox, TextBox, TickBox } from '@/ui/controls';
 import { MapText } from '@/ui/digits';
+import { PickList } from '@/ui/pick-list';
 import { useFocusNote } from '@/ui/workspace';
 import { choiceWords } from './choices';
 import { bigCount } from './count';
+import { CountryBox, ZoneBox } from './country-box';
 import type { ObjectEdit } from './edits';
-import type { Option } from './form-data';
+import type { FieldsData } from './form-data';
+import { Foreseen } from './foreseen';
+import { LanguageBox } from './language-box';
 import { RefList, RefPicker } from './ref-picker';
+import { unitOf } from './units';
 
 const MAP_FIELDS = new Set(['map', 'calledMap', 'callingMap', 'blockedCallers']);
+/** Lists of references whose order says something. */
+const ORDERED = new Set(['trunks', 'emergencyTrunks', 'members']);
 const MONO_FIELDS = new Set([
   'digits',
   'e164',
@@ -32,117 +40,223 @@ const MONO_FIELDS = new Set([
 interface ControlProps {
   fact: FieldFacts;
   edit: ObjectEdit;
-  options: Record<string, Option[]>;
-  long?: readonly string[];
-  disabled: boolean;
+  data: FieldsData;
 }
 
-/** The control of one field, from what the schema knows of it. Leaving it makes the draft edit. */
-export function FieldControl({ fact, edit, options, long = [], disabled }: ControlProps) {
+/** A row of a form: the name of the field, its control, and beneath it what is to be said of it. */
+export function FieldRow({
+  title,
+  htmlFor,
+  note,
+  error,
+  said,
+  children,
+}: {
+  title: ReactNode;
+  htmlFor?: string;
+  note?: string;
+  error?: string | null;
+  /** what is said of what stands there */
+  said?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <Grid templateColumns={{ base: '1fr', md: '176px minmax(0, 1fr)' }} columnGap="16px" rowGap="3px">
+      <chakra.label htmlFor={htmlFor} pt={{ md: '6px' }} color="ink" overflowWrap="anywhere">
+        {title}
+      </chakra.label>
+      <Box minW={0} maxW="440px">
+        {children}
+        {error ? (
+          <Box role="alert" id={htmlFor && `${htmlFor}-error`} fontSize="13px" color="brick" mt="3px">
+            {error}
+          </Box>
+        ) : null}
+        {said}
+        {note ? (
+          <Box id={htmlFor && `${htmlFor}-note`} fontSize="12px" lineHeight="17px" color="quiet" mt="3px">
+            {note}
+          </Box>
+        ) : null}
+      </Box>
+    </Grid>
+  );
+}
+
+/** One field of an object, from what the schema knows of it. Leaving it makes the draft edit. */
+export function FieldControl({ fact, edit, data }: ControlProps) {
   const id = useId();
-  const note = useFocusNote(fact.title, fact.description);
+  const focus = useFocusNote(fact.title, fact.description);
+  const { field } = fact;
+  const error = edit.errorOf(field);
+  const typed = edit.pending.includes(field);
+  const control: Control = {
+    id,
+    disabled: !data.canEdit,
+    'aria-invalid': error ? true : undefined,
+    'aria-describedby':
+      [error ? `${id}-error` : '', fact.description ? `${id}-note` : ''].filter(Boolean).join(' ') || undefined,
+    'data-field': field,
+    ...focus,
+  };
+  return (
+    <FieldRow
+      title={
+        <>
+          {fact.type === 'boolean' ? null : fact.title}
+          {typed && !error && fact.type !== 'boolean' ? <Unsaved /> : null}
+        </>
+      }
+      htmlFor={id}
+      note={fact.description}
+      error={error}
+      said={
+        <>
+          {MAP_FIELDS.has(field) && edit.value[field] && !error ? <MapSaid map={String(edit.value[field])} /> : null}
+          <Foreseen
+            kind={data.kind}
+            id={data.object.id ?? 'organisation'}
+            field={field}
+            typed={typed ? edit.value[field] : undefined}
+          />
+        </>
+      }
+    >
+      <Box opacity={control.disabled ? 0.9 : undefined}>
+        <TheControl fact={fact} edit={edit} data={data} control={control} />
+      </Box>
+    </FieldRow>
+  );
+}
+
+const Unsaved = () => (
+  <Box as="span" display="block" fontSize="12px" color="saffronText">
+    typed, not in the draft yet
+  </Box>
+);
+
+interface Control {
+  id: string;
+  disabled: boolean;
+  'aria-invalid'?: true;
+  'aria-describedby'?: string;
+  'data-field': string;
+  onFocus: () => void;
+}
+
+function TheControl({ fact, edit, data, control }: ControlProps & { control: Control }) {
   const { field } = fact;
   const value = edit.value[field];
-  // The reader knows the field by its title, not by its name in the plan.
-  const error = edit.errorOf(field)?.replace(new RegExp(`^${field}\\b`), fact.title ?? field) ?? null;
-  const typed =
-    edit.pending.includes(field) && !error ? (
-      <Box as="span" color="saffronText">
-        {' '}
-        · typed, not in the draft yet
-      </Box>
-    ) : null;
-  const title = (
-    <>
-      {fact.title}
-      {typed}
-    </>
-  );
-  const common = { id, disabled, 'aria-invalid': error ? true : undefined, 'data-field': field, ...note } as const;
-  const commit = () => void edit.commit();
-
+  const choose = (next: unknown) => edit.choose(field, next);
   if (fact.type === 'boolean')
     return (
-      <Flex as="label" gap="8px" align="center" minH="32px" mt="18px">
-        <TickBox
-          type="checkbox"
-          {...common}
-          checked={Boolean(value)}
-          onChange={(e) => edit.choose(field, e.target.checked)}
-        />
-        <span>{title}</span>
+      <Flex as="label" gap="8px" align="center" minH="32px">
+        <TickBox type="checkbox" {...control} checked={Boolean(value)} onChange={(e) => choose(e.target.checked)} />
+        <span>{fact.title}</span>
       </Flex>
     );
+  if (field === 'codecs') return <CodecList fact={fact} edit={edit} control={control} />;
   if (fact.choices)
     return (
-      <Labelled title={title} htmlFor={id} error={error}>
-        <SelectBox {...common} value={String(value)} onChange={(e) => edit.choose(field, e.target.value)}>
-          {fact.choices.map((c) => (
-            <option key={c} value={c}>
-              {choiceWords(c)}
-            </option>
-          ))}
-        </SelectBox>
-      </Labelled>
+      <SelectBox {...control} value={String(value)} onChange={(e) => choose(e.target.value)}>
+        {fact.choices.map((c) => (
+          <option key={c} value={c}>
+            {choiceWords(c)}
+          </option>
+        ))}
+      </SelectBox>
     );
   if (fact.ref && fact.many)
     return (
-      <Labelled title={title} error={error}>
-        <RefList
-          ids={value as string[]}
-          options={options[fact.ref] ?? []}
-          search={long.includes(fact.ref) ? fact.ref : undefined}
-          disabled={disabled}
-          label={fact.title ?? field}
-          onFocus={note.onFocus}
-          onChange={(next) => edit.choose(field, next)}
-        />
-      </Labelled>
+      <RefList
+        ids={value as string[]}
+        options={data.options[fact.ref] ?? []}
+        search={data.long.includes(fact.ref) ? fact.ref : undefined}
+        disabled={control.disabled}
+        ordered={ORDERED.has(field)}
+        label={fact.title ?? field}
+        onFocus={control.onFocus}
+        onChange={choose}
+      />
     );
   if (fact.ref)
     return (
-      <Labelled title={title} htmlFor={id} error={error}>
-        <RefPicker
-          {...common}
-          value={value as string | null}
-          options={options[fact.ref] ?? []}
-          search={long.includes(fact.ref) ? fact.ref : undefined}
-          nullable={fact.nullable}
-          onChange={(next) => edit.choose(field, next)}
-        />
-      </Labelled>
-    );
-  if (field === 'note')
-    return (
-      <Labelled title={title} htmlFor={id} error={error}>
-        <AreaBox
-          {...common}
-          value={String(value ?? '')}
-          onChange={(e) => edit.set(field, e.target.value)}
-          onBlur={commit}
-        />
-      </Labelled>
-    );
-  const isMap = MAP_FIELDS.has(field);
-  return (
-    <Labelled
-      title={title}
-      htmlFor={id}
-      error={error}
-      hint={isMap && value && !error ? <MapHint map={String(value)} /> : undefined}
-    >
-      <TextBox
-        {...common}
-        fontFamily={isMap || MONO_FIELDS.has(field) ? 'mono' : undefined}
-        inputMode={fact.type === 'number' ? 'numeric' : undefined}
-        value={value === null || value === undefined ? '' : String(value)}
-        onChange={(e) => edit.set(field, fromText(fact, e.target.value))}
-        onBlur={commit}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') commit();
-        }}
+      <RefPicker
+        {...control}
+        value={value as string | null}
+        options={data.options[fact.ref] ?? []}
+        search={data.long.includes(fact.ref) ? fact.ref : undefined}
+        nullable={fact.nullable}
+        onChange={choose}
       />
-    </Labelled>
+    );
+  if (field === 'country') return <CountryBox {...control} value={String(value)} onChange={choose} />;
+  if (field === 'zone') return <ZoneBox {...control} value={String(value)} onChange={choose} />;
+  if (field === 'language') return <LanguageBox {...control} value={String(value ?? '')} onChange={choose} />;
+  return <Typed fact={fact} edit={edit} data={data} control={control} />;
+}
+
+/** What is typed: text, many lines, or a figure with its unit. */
+function Typed({ fact, edit, control }: ControlProps & { control: Control }) {
+  const { field } = fact;
+  const value = edit.value[field];
+  const text = value === null || value === undefined ? '' : String(value);
+  const leave = () => void edit.commit();
+  if (field === 'note')
+    return <AreaBox {...control} value={text} onChange={(e) => edit.set(field, e.target.value)} onBlur={leave} />;
+  if (fact.type === 'number') {
+    const unit = unitOf(field);
+    return (
+      <Flex gap="8px" align="center">
+        <NumberInput.Root
+          value={text}
+          disabled={control.disabled}
+          invalid={control['aria-invalid']}
+          clampValueOnBlur={false}
+          formatOptions={{ useGrouping: false, maximumFractionDigits: 3 }}
+          w="112px"
+          onValueChange={(d) => {
+            if (d.value !== text) edit.set(field, fromText(fact, d.value));
+          }}
+        >
+          <NumberInput.Control />
+          <NumberInput.Input
+            id={control.id}
+            data-field={field}
+            aria-describedby={control['aria-describedby']}
+            onFocus={control.onFocus}
+            onBlur={leave}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') leave();
+            }}
+            h="32px"
+            px="8px"
+            bg="raised"
+            borderColor="fieldLine"
+            rounded="4px"
+            fontSize="14px"
+            _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' }}
+          />
+        </NumberInput.Root>
+        {unit ? (
+          <Box as="span" color="quiet" fontSize="13px">
+            {unit}
+          </Box>
+        ) : null}
+      </Flex>
+    );
+  }
+  return (
+    <TextBox
+      {...control}
+      fontFamily={MAP_FIELDS.has(field) || MONO_FIELDS.has(field) ? 'mono' : undefined}
+      value={text}
+      onChange={(e) => edit.set(field, fromText(fact, e.target.value))}
+      onBlur={leave}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') leave();
+      }}
+    />
   );
 }
 
@@ -152,14 +266,47 @@ function fromText(fact: FieldFacts, text: string): unknown {
   return /^-?[0-9]+(\.[0-9]+)?$/.test(text) ? Number(text) : text;
 }
 
-/** A map said in words and counted while it is typed, or where it is wrong. */
-function MapHint({ map }: { map: string }) {
-  const read = compileDigitMap(map);
-  if (!read.ok) return <Box color="brick">{read.error.sentence}</Box>;
+/** Codecs in order of preference: the best first. */
+function CodecList({ fact, edit, control }: { fact: FieldFacts; edit: ObjectEdit; control: Control }) {
+  const taken = edit.value.codecs as string[];
+  const left = CODECS.filter((c) => !taken.includes(c));
   return (
-    <>
-      <MapText map={map} /> says: {mapInWords(read.compiled.map)}; takes{' '}
-      {bigCount(String(countDialable(read.compiled.automaton)))}.
-    </>
+    <PickList
+      items={taken.map((c) => ({ id: c, name: c }))}
+      label={fact.title ?? 'Codecs'}
+      disabled={control.disabled}
+      onFocus={control.onFocus}
+      onChange={(next) => edit.choose('codecs', next)}
+    >
+      {left.length > 0 ? (
+        <SelectBox
+          aria-label="Add a codec"
+          value=""
+          onChange={(e) => e.target.value && edit.choose('codecs', [...taken, e.target.value])}
+        >
+          <option value="">add one</option>
+          {left.map((c) => (
+            <option key={c}>{c}</option>
+          ))}
+        </SelectBox>
+      ) : null}
+    </PickList>
+  );
+}
+
+/** A map said in words and counted while it is typed, or where it is wrong. */
+function MapSaid({ map }: { map: string }) {
+  const read = compileDigitMap(map);
+  return (
+    <Box fontSize="13px" mt="3px" color={read.ok ? undefined : 'brick'}>
+      {read.ok ? (
+        <>
+          <MapText map={map} /> says: {mapInWords(read.compiled.map)}; takes{' '}
+          {bigCount(String(countDialable(read.compiled.automaton)))}.
+        </>
+      ) : (
+        read.error.sentence
+      )}
+    </Box>
   );
 }

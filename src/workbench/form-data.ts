@@ -1,4 +1,4 @@
-import type { Consequences } from '@/core/analysis';
+import type { Consequences, Picture, Problem } from '@/core/analysis';
 import type { Course } from '@/core/course';
 import type { DraftKind, FieldFacts, ObjectKind } from '@/core/plan';
 import type { ObjectValue } from './edits';
@@ -12,6 +12,9 @@ export interface Around extends Consequences {
   course: Course | null;
   /** who deletes it breaks these */
   referredToBy: number;
+  /** what the object does */
+  picture: Picture | null;
+  problems: Problem[];
 }
 
 /** An object as its fields are edited; made on the server. */

@@ -1,6 +1,7 @@
 'use client';
 
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
@@ -11,14 +12,15 @@ import { useEdits, useTitles, type EditedObject, type ObjectEdit } from './edits
 import { FieldControl } from './field-control';
 import type { FieldsData, ObjectPageData } from './form-data';
 import { ConsequencesPane } from './pane';
+import { valueWords } from './value-text';
 
 /** A part of an object's page: fields by name, and whatever the area draws for itself. */
 export interface Part {
   title: string;
   fields?: string[];
   draw?: (edit: ObjectEdit) => ReactNode;
-  /** one column instead of two */
-  wide?: boolean;
+  /** rarely set: folded under a line that says what stands in it */
+  rare?: true;
 }
 
 /** The page of one object of the plan: its parts, its conflicts, its consequences. Areas give the parts and a picture on top. */
@@ -85,7 +87,7 @@ export function ObjectPage({
           {data.canEdit ? (removal ?? <Act onClick={() => setRemoving(true)}>Delete…</Act>) : null}
         </>
       }
-      pane={<ConsequencesPane consequences={data.around} />}
+      pane={<ConsequencesPane around={data.around} />}
     >
       {removing ? (
         <Box
@@ -154,30 +156,76 @@ function useEdited({ kind, object, rowVersion, label, fields }: FieldsData): Edi
   return { kind, object, rowVersion, label, titles: useTitles(fields) };
 }
 
+const factOf = (data: FieldsData, field: string) => data.fields.find((f) => f.field === field)!;
+
 function PartList({ data, edit, parts }: { data: FieldsData; edit: ObjectEdit; parts: Part[] }) {
-  const factOf = (field: string) => data.fields.find((f) => f.field === field)!;
   return (
     <>
-      {parts.map((part) => (
-        <Box key={part.title} mb="20px" maxW="760px">
-          <PartTitle>{part.title}</PartTitle>
-          {part.fields ? (
-            <Grid templateColumns={part.wide ? '1fr' : { base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px">
-              {part.fields.map((f) => (
-                <FieldControl
-                  key={f}
-                  fact={factOf(f)}
-                  edit={edit}
-                  options={data.options}
-                  long={data.long}
-                  disabled={!data.canEdit}
-                />
-              ))}
-            </Grid>
-          ) : null}
-          {part.draw ? part.draw(edit) : null}
-        </Box>
-      ))}
+      {parts.map((part) =>
+        part.rare ? (
+          <RarePart key={part.title} part={part} data={data} edit={edit} />
+        ) : (
+          <Box key={part.title} mb="22px" maxW="760px" as="section" aria-label={part.title}>
+            <PartTitle>{part.title}</PartTitle>
+            <PartFields part={part} data={data} edit={edit} />
+          </Box>
+        ),
+      )}
     </>
+  );
+}
+
+function PartFields({ part, data, edit }: { part: Part; data: FieldsData; edit: ObjectEdit }) {
+  return (
+    <Flex direction="column" gap="12px">
+      {part.fields?.map((f) => (
+        <FieldControl key={f} fact={factOf(data, f)} edit={edit} data={data} />
+      ))}
+      {part.draw ? part.draw(edit) : null}
+    </Flex>
+  );
+}
+
+/** What is rarely set, folded under a line that says what stands in it. */
+function RarePart({ part, data, edit }: { part: Part; data: FieldsData; edit: ObjectEdit }) {
+  const fields = part.fields ?? [];
+  const needed = fields.some((f) => edit.errorOf(f) !== null || edit.pending.includes(f) || f in edit.contested);
+  const [shown, setOpen] = useState(false);
+  // It never folds by itself: somebody may be typing in it.
+  if (needed && !shown) setOpen(true);
+  const said = fields.map((f) => {
+    const fact = factOf(data, f);
+    return `${fact.title}: ${valueWords(edit.value[f], fact.ref ? data.options[fact.ref] : undefined)}`;
+  });
+  return (
+    <Box mb="16px" maxW="760px" borderTop="1px solid" borderColor="line" pt="8px" as="section" aria-label={part.title}>
+      <chakra.button
+        type="button"
+        display="flex"
+        gap="8px"
+        alignItems="baseline"
+        textAlign="left"
+        w="100%"
+        aria-expanded={shown}
+        onClick={() => setOpen(!shown)}
+      >
+        <Box alignSelf="center" color="quiet">
+          {shown ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+        </Box>
+        <chakra.span fontWeight={700} flexShrink={0}>
+          {part.title}
+        </chakra.span>
+        {shown ? null : (
+          <chakra.span color="quiet" fontSize="13px" minW={0} overflow="hidden" textOverflow="ellipsis" lineClamp={2}>
+            {said.join(' · ')}
+          </chakra.span>
+        )}
+      </chakra.button>
+      {shown ? (
+        <Box mt="10px">
+          <PartFields part={part} data={data} edit={edit} />
+        </Box>
+      ) : null}
+    </Box>
   );
 }

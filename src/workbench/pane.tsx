@@ -2,22 +2,34 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
-import type { Consequences, PaneLine } from '@/core/analysis';
+import type { PaneLine } from '@/core/analysis';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { Later } from '@/ui/later';
 import { PaneSection } from '@/ui/workspace';
 import { useKinds } from '@/ui/kinds';
+import type { Around } from './form-data';
+import { SEVERITY } from './severity';
 
-/** Reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
-export function ConsequencesPane({ consequences }: { consequences: Promise<Consequences> }) {
-  return <Later of={consequences}>{(known) => <Known consequences={known} />}</Later>;
+/** Problems, reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
+export function ConsequencesPane({ around }: { around: Promise<Around> }) {
+  return <Later of={around}>{(known) => <Known around={known} />}</Later>;
 }
 
-function Known({ consequences }: { consequences: Consequences }) {
-  const { reachedBy, leadsTo, changes, compared, doubts } = consequences;
+function Known({ around }: { around: Around }) {
+  const { reachedBy, leadsTo, changes, compared, doubts, problems } = around;
   return (
     <>
+      {problems.length > 0 ? (
+        <PaneSection title="Problems here">
+          {problems.map((p, i) => (
+            <Box key={i} mb="6px" data-testid="problem-here">
+              <chakra.b color={SEVERITY[p.severity].colour}>{SEVERITY[p.severity].word}</chakra.b> {p.sentence}{' '}
+              <chakra.span color="quiet">{p.mend}</chakra.span>
+            </Box>
+          ))}
+        </PaneSection>
+      ) : null}
       <PaneSection title="Reached by">
         {reachedBy.length === 0 ? (
           <Quiet>Nothing refers to it.</Quiet>
@@ -38,7 +50,7 @@ function Known({ consequences }: { consequences: Consequences }) {
             <Quiet>
               {compared === null
                 ? 'Not edited: live has it as it stands here.'
-                : `None of the ${compared} calls that were tried around it, a sample of all there are.`}
+                : `No call: ${compared === 1 ? 'the one call' : `each of the ${compared} calls`} tried around it ends where it did. They are a sample.`}
             </Quiet>
           ) : null}
           {changes.slice(0, 6).map((c, i) => (

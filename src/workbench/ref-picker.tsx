@@ -1,10 +1,10 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { call } from './api';
 import { ChoiceBox } from '@/ui/choice-box';
-import { Act, SelectBox } from '@/ui/controls';
+import { SelectBox } from '@/ui/controls';
+import { PickList } from '@/ui/pick-list';
 import type { Option } from './form-data';
 import { useAsked } from './use-asked';
 
@@ -19,7 +19,8 @@ interface PickerProps {
   search?: string;
   nullable: boolean;
   disabled?: boolean;
-  onChange: (id: string | null) => void;
+  /** with its name, where it was found by typing */
+  onChange: (id: string | null, name?: string) => void;
   onFocus?: () => void;
   placeholder?: string;
   'aria-label'?: string;
@@ -66,8 +67,9 @@ export function RefPicker({ value, options: given, search, nullable, onChange, p
       onType={search ? setTyped : undefined}
       find={search ? (text) => findIn(search, text) : undefined}
       onChange={(id) => {
-        setChosen(options.find((o) => o.id === id) ?? null);
-        onChange(id);
+        const option = options.find((o) => o.id === id) ?? null;
+        setChosen(option);
+        onChange(id, option?.label);
       }}
     />
   );
@@ -80,12 +82,13 @@ async function findIn(search: string, text: string): Promise<Option[]> {
   return got.ok ? got.value.options : [];
 }
 
-/** An ordered list of objects: moved and removed with buttons, added with the picker beneath. */
+/** A list of objects, in the order that they were put in; more are added with the picker beneath. */
 export function RefList({
   ids,
   options,
   search,
   disabled,
+  ordered,
   label,
   onChange,
   onFocus,
@@ -94,66 +97,37 @@ export function RefList({
   options: Option[];
   search?: string;
   disabled: boolean;
+  /** the order says something */
+  ordered: boolean;
   label: string;
   onChange: (ids: string[]) => void;
   onFocus?: () => void;
 }) {
-  const labelOf = (id: string) => options.find((o) => o.id === id)?.label ?? id;
-  const swap = (i: number, j: number) => onChange(ids.map((id, k) => (k === i ? ids[j]! : k === j ? ids[i]! : id)));
-  const small = { h: '24px', px: '7px', disabled };
+  // What was added by typing is not among what the page brought.
+  const [added, setAdded] = useState<Record<string, string>>({});
+  const nameOf = (id: string) => options.find((o) => o.id === id)?.label ?? added[id] ?? id;
   return (
-    <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" onFocus={onFocus}>
-      {ids.map((id, i) => (
-        <Flex key={id} align="center" gap="4px" px="8px" h="32px" borderBottom="1px solid" borderColor="line">
-          <Box color="quiet" w="18px" fontSize="12px">
-            {i + 1}
-          </Box>
-          <Box flex="1" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-            {labelOf(id)}
-          </Box>
-          {disabled ? null : (
-            <>
-              <Act {...small} aria-label={`Move ${labelOf(id)} up`} disabled={i === 0} onClick={() => swap(i, i - 1)}>
-                ↑
-              </Act>
-              <Act
-                {...small}
-                aria-label={`Move ${labelOf(id)} down`}
-                disabled={i === ids.length - 1}
-                onClick={() => swap(i, i + 1)}
-              >
-                ↓
-              </Act>
-              <Act
-                {...small}
-                aria-label={`Remove ${labelOf(id)}`}
-                onClick={() => onChange(ids.filter((x) => x !== id))}
-              >
-                ✕
-              </Act>
-            </>
-          )}
-        </Flex>
-      ))}
-      {disabled ? (
-        ids.length === 0 ? (
-          <Box px="8px" py="5px" color="quiet">
-            none
-          </Box>
-        ) : null
-      ) : (
-        <Box p="4px">
-          <RefPicker
-            aria-label={`Add to ${label}`}
-            value={null}
-            nullable
-            placeholder={ids.length === 0 ? 'none; add one' : 'add one'}
-            search={search}
-            options={options.filter((o) => !ids.includes(o.id))}
-            onChange={(id) => id && onChange([...ids, id])}
-          />
-        </Box>
-      )}
-    </Box>
+    <PickList
+      items={ids.map((id) => ({ id, name: nameOf(id) }))}
+      label={label}
+      disabled={disabled}
+      ordered={ordered}
+      onChange={onChange}
+      onFocus={onFocus}
+    >
+      <RefPicker
+        aria-label={`Add to ${label}`}
+        value={null}
+        nullable
+        placeholder={ids.length === 0 ? 'none; add one' : 'add one'}
+        search={search}
+        options={options.filter((o) => !ids.includes(o.id))}
+        onChange={(id, name) => {
+          if (id === null || ids.includes(id)) return;
+          setAdded({ ...added, [id]: name ?? id });
+          onChange([...ids, id]);
+        }}
+      />
+    </PickList>
   );
 }

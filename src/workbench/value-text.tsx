@@ -3,13 +3,14 @@ import type { Option } from './form-data';
 
 /** A field's value for people, in any of its forms. */
 export function ValueText({ value, options }: { value: unknown; options?: Option[] }) {
-  return <Box as="span">{textOf(value, options)}</Box>;
+  return <Box as="span">{valueWords(value, options)}</Box>;
 }
 
-function textOf(value: unknown, options?: Option[]): string {
+/** A field’s value as text: references by name. */
+export function valueWords(value: unknown, options?: Option[]): string {
   if (value === null || value === undefined || value === '') return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => textOf(v, options)).join(', ');
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => valueWords(v, options)).join(', ');
   if (typeof value === 'object') return structureText(value as Record<string, unknown>);
   return options?.find((o) => o.id === value)?.label ?? String(value);
 }

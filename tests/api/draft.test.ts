@@ -58,7 +58,7 @@ describe('the draft', () => {
         },
       ],
     });
-    expect((await boss.post('/edits/undo')).body).toMatchObject({ label: 'Two Gull' });
+    expect((await boss.post('/edits/undo')).body).toMatchObject({ label: 'changed “Name” of Two Gull' });
     expect(await objectIn(boss, 'draft', 'people', 't-two')).toMatchObject({ name: 'Two Tern' });
     expect((await boss.post('/edits/undo')).status).toBe(200);
     expect(await objectIn(boss, 'draft', 'people', 't-two')).toBeUndefined();

@@ -175,10 +175,10 @@ describe('what acts at once', () => {
 describe('going live and back', () => {
   it('undoes one edit, shows a revision against another, and brings one back', async () => {
     await visit(page, '/go-live');
-    const before = (await all('[data-testid=difference]')).length;
-    await page.click('[aria-label="Undo +44 1632 960156"]');
+    const before = (await all('[data-testid=act]')).length;
+    await page.click('[aria-label^="Undo:"][aria-label$="+44 1632 960156"]');
     await page.waitForFunction(
-      (n: number) => document.querySelectorAll('[data-testid=difference]').length === n - 1,
+      (n: number) => document.querySelectorAll('[data-testid=act]').length === n - 1,
       {},
       before,
     );

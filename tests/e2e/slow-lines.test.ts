@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn, rowVersion } from '../support/api';
-import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
+import { ADMIN, openBrowser, press, signedIn, unfold, visit, waitForText } from '../support/browser';
 
 /* Typing over a slow line: whatever comes back late, nothing that was typed since is lost, and nothing is done twice. */
 
@@ -66,6 +66,7 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
 
   it('field after field of one object is saved, while the first is on its way', async () => {
     await visit(page, `/people/${id}`);
+    await unfold(page, 'Language, spelling and note');
     await slower(delay);
     await typeInto('[data-field=name]', `Slow ${delay}`);
     await page.keyboard.press('Tab');
@@ -124,6 +125,7 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
   it('host and then port of one carrier, eight ticks in a row: each stands as it was set', async () => {
     await slower(0);
     await visit(page, '/trunks/kestrel');
+    await unfold(page, 'Timing');
     await slower(delay);
     await typeInto('[data-field=host]', `sbc${delay}.kestrel.example`);
     await page.keyboard.press('Tab');

@@ -130,7 +130,7 @@ describe('two people', () => {
     await second.keyboard.down('Control');
     await second.keyboard.press('s');
     await second.keyboard.up('Control');
-    await waitForText(second, 'has changed this meanwhile', '[data-testid=conflict]');
+    await waitForText(second, 'has changed Name meanwhile', '[data-testid=conflict]');
     const both = await second.$eval('[data-testid=conflict]', (e) => (e as HTMLElement).innerText);
     expect(both).toMatch(/Second Hand/);
     expect(both).toMatch(/First Hand/);
@@ -148,7 +148,7 @@ describe('two people', () => {
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await waitForText(page, 'Your last edit of Second Hand is undone');
+    await waitForText(page, /Undone: .*Second Hand/);
     await page.waitForFunction(
       () => (document.querySelector('[data-field=name]') as HTMLInputElement).value === 'First Hand',
       { timeout: 15_000 },

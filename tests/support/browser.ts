@@ -96,6 +96,12 @@ export async function press(page: Page, text: string): Promise<void> {
   await handle!.click();
 }
 
+/** Unfolds a part of an object's page that is rarely set. */
+export async function unfold(page: Page, title: string): Promise<void> {
+  const button = await page.waitForSelector(`section[aria-label="${title}"] button[aria-expanded]`);
+  if (await button!.evaluate((e) => e.getAttribute('aria-expanded') === 'false')) await button!.click();
+}
+
 /** Replaces what stands in a field and leaves it. */
 export async function fill(page: Page, selector: string, text: string): Promise<void> {
   await page.waitForSelector(selector);

@@ -67,7 +67,7 @@ export function consequencesOf(
 ): Consequences {
   const doubts = new Set<string>();
   for (const { call, situation: own } of callsAround(draft, kind, id, at).slice(0, MOST_DOUBTED))
-    for (const doubt of trace(draft, call, { ...situation, ...own }).doubts) doubts.add(doubt);
+    for (const doubt of doubtsOf(trace(draft, call, { ...situation, ...own }), kind)) doubts.add(doubt);
   const changes: ChangedCall[] = [];
   let compared: number | null = null;
   if (before) {
@@ -89,6 +89,14 @@ export function consequencesOf(
     compared,
   };
 }
+
+/** Where it is told that a trunk does not own what is shown: what one rule does would stand on every phone otherwise. */
+const OWNED_AT: ReadonlySet<DraftKind> = new Set<DraftKind>(['rung', 'trunk']);
+
+const doubtsOf = (t: Trace, kind: DraftKind): string[] =>
+  OWNED_AT.has(kind)
+    ? t.doubts
+    : t.doubts.filter((d) => !t.steps.some((s) => s.code === 'shown-not-owned' && s.sentence === d));
 
 /** Calls around an object whose doubts are told. */
 const MOST_DOUBTED = 60;

@@ -2,7 +2,10 @@
 export * from './consequences';
 export * from './ladder';
 export { OUTSIDE_CALLER, callsAround, fromOutside } from './samples';
+export * from './gate';
 export * from './problem';
 export * from './problems';
 export * from './placement';
 export * from './landing-times';
+export * from './picture';
+export * from './week';

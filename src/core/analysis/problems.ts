@@ -19,6 +19,8 @@ export function problemsOf(exchange: Exchange, now: number | null = null): Probl
     ...mailboxes(exchange),
     ...callerIds(exchange),
     ...numbers(exchange),
+    ...heldTwice(exchange),
+    ...keptAboveChannels(exchange),
     ...routes(exchange),
     ...callProblems(exchange),
     ...endProblems(exchange),
@@ -148,7 +150,41 @@ function callerIds(exchange: Exchange): Problem[] {
       },
     ];
   });
-  return [...fixed, ...outgoingNumbers(exchange)];
+  return [...fixed, ...usualNumbers(exchange), ...outgoingNumbers(exchange)];
+}
+
+/**
+ * Rules whose first trunk does not own what phones usually show on it: told once, at the rule, with how many phones it is about
+ * (their number is the first of ENGINE E8 that is set).
+ */
+function usualNumbers(exchange: Exchange): Problem[] {
+  const shown = new Map<string, Map<string | null, number>>();
+  for (const e of exchange.plan.extensions) {
+    if (e.kind === 'virtual' || e.withholdNumber) continue;
+    const id = e.outgoingNumber ?? exchange.numberOf.get(e.id)?.[0]?.id ?? exchange.sites.get(e.site)!.mainNumber;
+    const number = id ? exchange.numbers.get(id) : undefined;
+    if (!number) continue;
+    const counts = shown.get(e.site) ?? new Map<string | null, number>();
+    shown.set(e.site, counts.set(number.trunk, (counts.get(number.trunk) ?? 0) + 1));
+  }
+  return exchange.plan.rungs.flatMap((rung): Problem[] => {
+    const trunk = rung.show === 'usual' && rung.trunks[0] ? exchange.trunks.get(rung.trunks[0]) : undefined;
+    if (!trunk) return [];
+    let strange = 0;
+    for (const site of exchange.plan.sites)
+      if (site.ladder === rung.ladder && (rung.forSites.length === 0 || rung.forSites.includes(site.id)))
+        for (const [owner, count] of shown.get(site.id) ?? []) if (owner !== trunk.id) strange += count;
+    if (strange === 0) return [];
+    return [
+      {
+        type: 'caller-id-of-other-trunk',
+        severity: 'note',
+        object: at('rung', rung),
+        sentence: `${rung.name} leaves by ${trunk.name}, which does not own the numbers that ${strange} ${strange === 1 ? 'phone shows' : 'phones show'}: the carrier may replace or refuse them.`,
+        mend: `Ask ${trunk.name} whether it lets them through, or show a number that it owns.`,
+      },
+    ];
+  });
 }
 
 function outgoingNumbers(exchange: Exchange): Problem[] {
@@ -166,6 +202,44 @@ function outgoingNumbers(exchange: Exchange): Problem[] {
         object: at('extension', e),
         sentence: `${e.digits} ${e.name} shows ${number.e164}, which no trunk of its ladder owns: carriers may replace or refuse it.`,
         mend: 'Choose a number of its own trunk.',
+      },
+    ];
+  });
+}
+
+/** Numbers that belong to somebody, though an inbound route takes them first: whoever they belong to never gets those calls. */
+function heldTwice(exchange: Exchange): Problem[] {
+  const routes = new Map(
+    exchange.plan.inboundRoutes.flatMap((r) => r.numbers.map((n): [string, string] => [n, r.name])),
+  );
+  return exchange.plan.numbers.flatMap((n): Problem[] => {
+    const owner = n.belongsTo ? exchange.destinations.get(n.belongsTo) : undefined;
+    const route = routes.get(n.id);
+    if (!owner || route === undefined) return [];
+    return [
+      {
+        type: 'number-held-twice',
+        severity: 'doubt',
+        object: at('number', n),
+        sentence: `${n.e164} belongs to ${owner.object.name}, but the inbound route ${route} takes it first.`,
+        mend: `Take it out of ${route}, or let it belong to nobody.`,
+      },
+    ];
+  });
+}
+
+/** Trunks that keep more channels than they have: no call of anybody leaves by them. */
+function keptAboveChannels({ plan }: Exchange): Problem[] {
+  return plan.trunks.flatMap((t): Problem[] => {
+    const kept = t.keptForIncoming + t.keptForEmergency;
+    if (kept < t.channels) return [];
+    return [
+      {
+        type: 'channels-all-kept',
+        severity: 'doubt',
+        object: at('trunk', t),
+        sentence: `${t.name} keeps ${kept} of ${t.channels} channels for calls in and emergency calls: no other call leaves by it.`,
+        mend: 'Keep fewer, or have more channels.',
       },
     ];
   });

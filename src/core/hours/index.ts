@@ -4,6 +4,6 @@ export * from './date';
 export * from './hours';
 export * from './words';
 export * from './faults';
-export { clockOf, isoAt, momentOf } from './zone';
+export { clockOf, isoAt, momentOf, wallAt } from './zone';
 export * from './calendar-write';
 export * from './calendar-read';

@@ -1,3 +1,4 @@
+import type { KNOWN_COUNTRIES } from './known-countries';
 /**
  * Short numbers by country: what they are and, where known, what they cost the caller.
  * Sources: 112 after Directive (EU) 2018/1972 article 109; 116xxx after Commission Decision 2007/116/EC; the others after
@@ -13,7 +14,7 @@ export interface CountryFacts {
 
 const HARMONISED = { map: '116xxx', name: 'harmonised service of social value', tariff: 'free' } as const;
 
-export const COUNTRY_FACTS: Readonly<Record<string, CountryFacts>> = {
+const FACTS: Readonly<Record<(typeof KNOWN_COUNTRIES)[number], CountryFacts>> = {
   AT: {
     emergency: ['112', '122', '133', '144'],
     service: [HARMONISED, { map: '118xxx', name: 'directory enquiries', tariff: 'special' }],
@@ -145,3 +146,4 @@ export const COUNTRY_FACTS: Readonly<Record<string, CountryFacts>> = {
     service: [{ map: '1023', name: 'directory enquiries', tariff: 'ordinary' }],
   },
 };
+export const COUNTRY_FACTS: Readonly<Record<string, CountryFacts>> = FACTS;

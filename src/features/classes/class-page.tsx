@@ -1,27 +1,60 @@
 'use client';
 
 import { Box, Grid } from '@chakra-ui/react';
-import { Fragment } from 'react';
+import { useRouter } from 'next/navigation';
+import { Fragment, useState } from 'react';
+import { v7 as uuid } from 'uuid';
 import { CALL_KIND_WORDS } from '@/core/numbers/kinds';
 import type { ClassRight } from '@/core/plan/objects/class';
 import { RULED_KINDS } from '@/core/plan/facts/ruled-kinds';
-import { TickBox } from '@/ui/controls';
+import { Act, TickBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '@/workbench/edits';
+import { useEdits, type ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { Picture } from '@/workbench/picture';
 
 export function ClassPage({ data }: { data: ObjectPageData }) {
   return (
     <ObjectPage
       data={data}
       listPath="/classes"
+      acts={data.canEdit ? <AnotherLikeIt data={data} /> : null}
+      top={() => <Picture around={data.around} />}
       parts={[
-        { title: 'Class of service', fields: ['name'] },
-        { title: 'Rights', draw: (edit) => <Rights edit={edit} disabled={!data.canEdit} /> },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'What its phones may do', draw: (edit) => <Rights edit={edit} disabled={!data.canEdit} /> },
+        {
+          title: 'Whose lines it may watch',
+          fields: ['watch', ...(data.object.watch === 'list' ? ['watchPeople', 'watchTeams'] : [])],
+        },
+        { title: 'Name and note', fields: ['name', 'note'] },
       ]}
     />
+  );
+}
+
+/** A class with the same rights under another name, which is then edited. */
+function AnotherLikeIt({ data }: { data: ObjectPageData }) {
+  const router = useRouter();
+  const edits = useEdits();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const copy = async () => {
+    const id = uuid();
+    const { id: _id, ...value } = data.object;
+    const name = `${data.label} (another)`.slice(0, 80);
+    const made = await edits.together([{ do: 'add', of: { kind: 'class', id }, value: { ...value, name } }]);
+    if (made.ok) router.push(`/classes/${id}`);
+    else setWrong(made.errors[0]!.sentence);
+  };
+  return (
+    <>
+      {wrong ? (
+        <Box as="span" role="alert" color="brick">
+          {wrong}
+        </Box>
+      ) : null}
+      <Act onClick={() => void copy()}>Another like it</Act>
+    </>
   );
 }
 

@@ -1,9 +1,9 @@
 'use client';
 
-import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { Picture } from '@/workbench/picture';
 import { tracePath } from '@/workbench/paths';
 import { ForwardingPart, type Forwarding } from '@/workbench/extension/forwarding-part';
 import { OwnNumbers } from '@/workbench/extension/own-numbers';
@@ -30,16 +30,20 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
           {data.canEdit ? <ActLink href={`/extensions/new?like=${o.id}`}>Another like this</ActLink> : null}
         </>
       }
+      top={() => <Picture around={data.around} />}
       parts={[
-        { title: 'Extension', fields: ['digits', 'name', 'kind', 'site', 'person', 'class'] },
-        { title: 'Own numbers', draw: () => <OwnNumbers numbers={numbers} /> },
-        { title: 'Shown outside', fields: ['outgoingNumber', 'withholdNumber'] },
-        { title: 'Calls in', fields: ['lines', 'callWaiting', 'rejectsWithheld'] },
+        { title: 'Whose it is and what is dialled', fields: ['digits', 'name', 'person', 'kind', 'site'] },
+        { title: 'What it may dial and shows', fields: ['class', 'outgoingNumber', 'withholdNumber'] },
+        { title: 'Its own numbers', draw: () => <OwnNumbers numbers={numbers} /> },
         { title: 'When nobody answers', fields: ['ringSeconds', 'mailbox', 'reachPlan'] },
+        {
+          title: 'Forwarding, at once',
+          draw: () => <ForwardingPart extension={o.id} forwarding={forwarding} may={may('setForwarding')} />,
+        },
         ...(o.mailbox
           ? [
               {
-                title: 'Mailbox PIN',
+                title: 'How its mailbox is opened',
                 draw: () => (
                   <PinPart
                     mailbox={o.mailbox!}
@@ -52,25 +56,17 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
               },
             ]
           : []),
-        {
-          title: 'Forwarding, at once',
-          draw: () => <ForwardingPart extension={o.id} forwarding={forwarding} may={may('setForwarding')} />,
-        },
+        { title: 'How many calls at once', fields: ['lines', 'callWaiting', 'rejectsWithheld'], rare: true },
         ...(o.kind === 'virtual'
           ? []
           : [
               {
-                title: 'Phone',
+                title: 'Where its phone stands, and how it signs in',
                 fields: ['place', 'emergencyCallback'],
-                draw: () =>
-                  may('seeSecrets') ? (
-                    <Box mt="12px">
-                      <PasswordOnce extension={o.id} mayMake={data.canEdit} />
-                    </Box>
-                  ) : null,
+                draw: () => (may('seeSecrets') ? <PasswordOnce extension={o.id} mayMake={data.canEdit} /> : null),
               },
             ]),
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Note', fields: ['note'], rare: true },
       ]}
     />
   );

@@ -1,24 +1,22 @@
 'use client';
 
-import { ObjectPage } from '@/workbench/object-page';
-import type { ObjectPageData } from '@/workbench/form-data';
 import { PinPart } from '@/workbench/extension/pin-part';
+import type { ObjectPageData } from '@/workbench/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import { Picture } from '@/workbench/picture';
 
+/** A mailbox: who hears what is left in it, and what callers hear before they leave it. */
 export function MailboxPage({ data }: { data: ObjectPageData }) {
   return (
     <ObjectPage
       data={data}
       listPath="/mailboxes"
+      top={() => <Picture around={data.around} />}
       parts={[
-        { title: 'Mailbox', fields: ['name', 'site', 'on', 'owners'] },
-        { title: 'Mail', fields: ['email', 'attachSound', 'afterMail'] },
-        { title: 'Greetings', fields: ['greeting', 'greetingBusy', 'greetingAway'] },
+        { title: 'Who listens, and how they are told', fields: ['owners', 'email', 'attachSound', 'afterMail'] },
+        { title: 'What callers hear', fields: ['on', 'greeting', 'greetingBusy', 'greetingAway'] },
         {
-          title: 'Playback and size',
-          fields: ['announceNumber', 'announceTime', 'mostMessages', 'longestMessageSeconds'],
-        },
-        {
-          title: 'PIN',
+          title: 'How it is opened',
           draw: () => (
             <PinPart
               mailbox={data.object.id!}
@@ -28,7 +26,9 @@ export function MailboxPage({ data }: { data: ObjectPageData }) {
             />
           ),
         },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'What is said before a message', fields: ['announceNumber', 'announceTime'], rare: true },
+        { title: 'How much it holds', fields: ['mostMessages', 'longestMessageSeconds'], rare: true },
+        { title: 'Name, place and note', fields: ['name', 'site', 'note'], rare: true },
       ]}
     />
   );

@@ -5,15 +5,16 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
 import { call, type ApiResult } from '@/workbench/api';
-import { Act, ActLink, AreaBox, Empty, Labelled, Wrong } from '@/ui/controls';
-import { useKept } from '@/ui/kept';
+import { ActLink, Empty, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { askOfColleague } from '@/workbench/colleague';
 import { useKeptThings } from '@/ui/kept';
 import { useConfirm } from '@/ui/confirm';
 import { TypedList } from '@/workbench/typed-list';
+import { Later } from '@/ui/later';
 import { ActOfDraft } from './act-of-draft';
+import { GateList, GoPart, type GateData } from './gate';
 
 /** What the server gives this page: a first page of edits, and how they group. */
 export interface GoLiveData {
@@ -21,6 +22,10 @@ export interface GoLiveData {
   /** chosen kind and person, and the act that is unfolded at first */
   asked: { kind: string; by: string; act: string };
   mayGoLive: boolean;
+  /** may let errors through that are not about emergency calls */
+  mayOverride: boolean;
+  /** what stands between the draft and going live; null: not for this reader */
+  gate: Promise<GateData> | null;
   mayEdit: boolean;
   me: string;
   account: string;
@@ -33,20 +38,14 @@ const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
 export function GoLivePage({ data }: { data: GoLiveData }) {
   const router = useRouter();
   const { pending, asked, me } = data;
-  const [note, setNote] = useKept<string>(`${data.account} go-live note`);
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
-  const [busy, setBusy] = useState(false);
-  const go = async () => {
-    setBusy(true);
-    const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note: note ?? '' } });
-    setBusy(false);
+  const go = async (note: string, override: string): Promise<boolean> => {
+    const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note, override } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (done.ok) {
-      setNote(null);
-      setGone(done.value.number);
-    }
+    if (done.ok) setGone(done.value.number);
     router.refresh();
+    return done.ok;
   };
   const [question, confirm] = useConfirm<'undo' | 'only'>();
   const told = (done: ApiResult<unknown>) => {
@@ -90,24 +89,19 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           <>
             <TypedSection account={data.account} />
             <PaneSection title="Go live">
-              {data.mayGoLive ? (
-                <>
-                  <Labelled title="Note for whoever looks later" htmlFor="live-note">
-                    <AreaBox
-                      id="live-note"
-                      value={note ?? ''}
-                      maxLength={500}
-                      onChange={(e) => setNote(e.target.value)}
-                      placeholder="Why these changes"
+              {data.gate ? (
+                <Later of={data.gate}>
+                  {(gate) => (
+                    <GoPart
+                      gate={gate}
+                      account={data.account}
+                      mayOverride={data.mayOverride}
+                      edits={plural(pending.count)}
+                      revision={pending.revision + 1}
+                      onGo={go}
                     />
-                  </Labelled>
-                  <Act look="main" mt="10px" w="100%" h="34px" disabled={busy} onClick={go} data-testid="go-live">
-                    {busy ? 'Going live …' : `Go live with ${plural(pending.count)}`}
-                  </Act>
-                  <Box color="quiet" mt="8px">
-                    All of them at once, as revision {pending.revision + 1}. You can bring any revision back.
-                  </Box>
-                </>
+                  )}
+                </Later>
               ) : (
                 'An administrator makes the draft live.'
               )}
@@ -149,6 +143,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           Revision {gone} is live.
         </Box>
       ) : null}
+      {data.gate && pending.objects > 0 ? <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later> : null}
       {pending.objects === 0 ? (
         <Empty act={<ActLink href="/revisions">Revisions</ActLink>}>
           Every edit lands in the draft first. When there are some, this page lists each with before and after, and

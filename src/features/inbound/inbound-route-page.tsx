@@ -1,25 +1,20 @@
 'use client';
 
-import { CourseView, CourseWaits } from '@/ui/course-view';
-import { Later } from '@/ui/later';
-import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import { Picture } from '@/workbench/picture';
 
 export function InboundRoutePage({ data }: { data: ObjectPageData }) {
   return (
     <ObjectPage
       data={data}
       listPath="/inbound"
-      top={() => (
-        <Later of={data.around} waiting={<CourseWaits />}>
-          {({ course }) => (course ? <CourseView course={course} /> : null)}
-        </Later>
-      )}
+      top={() => <Picture around={data.around} course />}
       parts={[
-        { title: 'What it takes', fields: ['name', 'numbers', 'calledMap', 'trunk'] },
-        { title: 'Who calls', fields: ['callingMap', 'callingWithheld'] },
-        { title: 'Where it leads', fields: ['leadsTo', 'dialledExtension'] },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Which calls it takes', fields: ['numbers', 'calledMap'] },
+        { title: 'Where they go', fields: ['leadsTo', 'dialledExtension'] },
+        { title: 'Only from some callers', fields: ['callingMap', 'callingWithheld', 'trunk'], rare: true },
+        { title: 'Name and note', fields: ['name', 'note'], rare: true },
       ]}
     />
   );

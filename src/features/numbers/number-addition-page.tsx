@@ -1,7 +1,7 @@
 'use client';
 
-import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { ObjectPage } from '@/workbench/object-page';
 
 export function NumberAdditionPage({ data }: { data: ObjectPageData }) {
   return (
@@ -9,8 +9,8 @@ export function NumberAdditionPage({ data }: { data: ObjectPageData }) {
       data={data}
       listPath="/numbers"
       parts={[
-        { title: 'Numbering addition', fields: ['from', 'to', 'country', 'kind'] },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Which numbers it adds', fields: ['from', 'to', 'country', 'kind'] },
+        { title: 'Note', fields: ['note'], rare: true },
       ]}
     />
   );

@@ -1,11 +1,10 @@
 'use client';
 
 import { ActLink } from '@/ui/controls';
-import { CourseView, CourseWaits } from '@/ui/course-view';
-import { Later } from '@/ui/later';
-import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { ObjectPage } from '@/workbench/object-page';
 import { tracePath } from '@/workbench/paths';
+import { Picture } from '@/workbench/picture';
 
 export function NumberPage({ data }: { data: ObjectPageData }) {
   return (
@@ -13,15 +12,11 @@ export function NumberPage({ data }: { data: ObjectPageData }) {
       data={data}
       listPath="/numbers"
       acts={<ActLink href={tracePath('outside', String(data.object.e164))}>Ask from outside</ActLink>}
-      top={() => (
-        <Later of={data.around} waiting={<CourseWaits />}>
-          {({ course }) => (course ? <CourseView course={course} /> : null)}
-        </Later>
-      )}
+      top={() => <Picture around={data.around} course />}
       parts={[
-        { title: 'Number', fields: ['e164', 'state', 'activeFrom', 'site', 'trunk'] },
-        { title: 'Where it leads', fields: ['belongsTo'], wide: true },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Where its callers go', fields: ['belongsTo'] },
+        { title: 'Whose it is and how it arrives', fields: ['site', 'trunk', 'state', 'activeFrom'] },
+        { title: 'Number and note', fields: ['e164', 'note'], rare: true },
       ]}
     />
   );

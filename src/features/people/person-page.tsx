@@ -70,8 +70,8 @@ export function PersonPage({ data, extensions, destinations, manyDestinations }:
       removal={data.canEdit ? link(`/people/${id}/leave`, 'Leaves…') : undefined}
       top={() => (first ? <Found extension={first} /> : null)}
       parts={[
-        { title: 'Person', fields: ['name', 'email', 'site', 'language', 'teams', 'spelling'] },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Who and where', fields: ['name', 'email', 'site', 'teams'] },
+        { title: 'Language, spelling and note', fields: ['language', 'spelling', 'note'], rare: true },
       ]}
       below={extensions.map((e) => (
         <OneExtension
@@ -139,9 +139,12 @@ function OneExtension({
       <ObjectParts
         data={e.data}
         parts={[
-          { title: `Extension ${o.digits}`, fields: ['digits', 'name', 'class', 'ringSeconds'] },
-          { title: 'Shown outside', fields: ['outgoingNumber', 'withholdNumber'] },
-          { title: 'When nobody answers', fields: ['mailbox', 'reachPlan'] },
+          {
+            title: `What extension ${o.digits} may dial and shows`,
+            fields: ['class', 'outgoingNumber', 'withholdNumber'],
+          },
+          { title: 'When nobody answers', fields: ['ringSeconds', 'mailbox', 'reachPlan'] },
+          { title: 'Digits and name on phones', fields: ['digits', 'name'], rare: true },
           {
             title: 'Forwarding, at once',
             draw: () => <ForwardingPart extension={o.id} forwarding={e.forwarding} may={may('setForwarding')} />,
@@ -177,9 +180,12 @@ function OneExtension({
           <ObjectParts
             data={e.mailbox.data}
             parts={[
-              { title: 'Mailbox', fields: ['on', 'owners'] },
               {
-                title: 'PIN',
+                title: 'Who hears messages, and how they are told',
+                fields: ['owners', 'email', 'attachSound', 'afterMail'],
+              },
+              {
+                title: 'How the mailbox is opened',
                 draw: () => (
                   <PinPart
                     mailbox={e.mailbox!.data.object.id!}
@@ -190,11 +196,11 @@ function OneExtension({
                   />
                 ),
               },
-              { title: 'Mail', fields: ['email', 'attachSound', 'afterMail'] },
-              { title: 'Greetings', fields: ['greeting', 'greetingBusy', 'greetingAway'] },
+              { title: 'What callers hear', fields: ['on', 'greeting', 'greetingBusy', 'greetingAway'], rare: true },
               {
-                title: 'Playback and size',
+                title: 'What is said before a message, and how much it holds',
                 fields: ['announceNumber', 'announceTime', 'mostMessages', 'longestMessageSeconds'],
+                rare: true,
               },
             ]}
           />

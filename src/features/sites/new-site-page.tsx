@@ -36,7 +36,6 @@ interface Typed {
 interface Props {
   canEdit: boolean;
   account: string;
-  countries: Option[];
   proposal: SiteProposal;
   ladders: Option[];
   trunks: (Option & { country: string })[];
@@ -63,7 +62,7 @@ const NOTES: Record<keyof Typed, string> = {
 const keyOf = (account: string) => `${account} new site`;
 
 /** A second site in under a minute: the country proposes zone, language, emergency numbers and digits. */
-export function NewSitePage({ account, canEdit, countries, proposal: first, ladders, trunks, bySite }: Props) {
+export function NewSitePage({ account, canEdit, proposal: first, ladders, trunks, bySite }: Props) {
   const router = useRouter();
   // Whoever comes back finds the country that was chosen, with what it proposes.
   const [country, setCountry] = useState<string | null>(null);
@@ -163,7 +162,6 @@ export function NewSitePage({ account, canEdit, countries, proposal: first, ladd
             {field('country', 'Country', ({ change, value, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
               <CountryBox
                 {...rest}
-                codes={countries.map((c) => c.id)}
                 value={value}
                 onChange={(next) => {
                   // What was proposed from the other country gives way to what this one proposes.

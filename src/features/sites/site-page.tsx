@@ -6,6 +6,7 @@ import { Act, PartTitle, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
+import { Picture } from '@/workbench/picture';
 import type { ObjectPageData } from '@/workbench/form-data';
 
 export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[] | null }) {
@@ -13,16 +14,27 @@ export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[
     <ObjectPage
       data={data}
       listPath="/sites"
-      top={() => (moves && moves.length > 0 ? <Moves moves={moves} /> : null)}
+      top={() => (
+        <>
+          {moves && moves.length > 0 ? <Moves moves={moves} /> : null}
+          <Picture around={data.around} />
+        </>
+      )}
       parts={[
-        { title: 'Place', fields: ['name', 'address', 'country', 'zone', 'language', 'mainNumber'] },
-        { title: 'Dialling', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder'] },
-        { title: 'Extension ranges', draw: (edit) => <Ranges edit={edit} disabled={!data.canEdit} /> },
-        { title: 'Emergency', fields: ['emergencyTrunks', 'emergencyNotify', 'emergencyCallback'] },
-        { title: 'Link to other places', fields: ['linkKbitPerSecond', 'linkLayer', 'linkIp'] },
-        { title: 'What the link carries', draw: (edit) => <LinkCalls edit={edit} /> },
-        { title: 'Blocked callers', fields: ['blockedCallers', 'blockedLeadTo'] },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Where it is', fields: ['name', 'address', 'country', 'zone', 'language'] },
+        { title: 'What people dial here', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder', 'mainNumber'] },
+        {
+          title: 'Which digits new extensions get',
+          draw: (edit) => <Ranges edit={edit} disabled={!data.canEdit} />,
+        },
+        { title: 'Emergency calls', fields: ['emergencyTrunks', 'emergencyNotify', 'emergencyCallback'] },
+        {
+          title: 'What its link to other sites carries',
+          fields: ['linkKbitPerSecond', 'linkLayer', 'linkIp'],
+          draw: (edit) => <LinkCalls edit={edit} />,
+        },
+        { title: 'Callers who are turned away here', fields: ['blockedCallers', 'blockedLeadTo'], rare: true },
+        { title: 'Note', fields: ['note'], rare: true },
       ]}
     />
   );

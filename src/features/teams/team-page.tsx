@@ -7,6 +7,7 @@ import { call } from '@/workbench/api';
 import { Act, Wrong } from '@/ui/controls';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData, Option } from '@/workbench/form-data';
+import { Picture } from '@/workbench/picture';
 import { RefPicker } from '@/workbench/ref-picker';
 
 interface Member {
@@ -33,15 +34,15 @@ export function TeamPage({
     <ObjectPage
       data={data}
       listPath="/teams"
+      top={() => <Picture around={data.around} />}
       parts={[
-        { title: 'Team', fields: ['name'] },
         {
-          title: `People, ${members.length}`,
+          title: `Who is in it: ${members.length}`,
           draw: () => (
             <Members team={data.object.id!} members={members} people={people} many={many} may={mayEditPeople} />
           ),
         },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Name and note', fields: ['name', 'note'] },
       ]}
     />
   );

@@ -147,7 +147,7 @@ export function TodayPage({ data }: { data: TodayData }) {
         </Box>
         <Box gridColumn="1 / -1" minW={0}>
           <PartTitle>To look at in the draft</PartTitle>
-          <Later of={data.problems}>{(first) => <Problems key={first.draftVersion} first={first} />}</Later>
+          <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} />}</Later>
         </Box>
       </Grid>
     </Workspace>

@@ -3,12 +3,11 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { CODECS } from '@/core/plan/facts/codecs';
 import { call } from '@/workbench/api';
-import { Act, Labelled, TextBox, TickBox } from '@/ui/controls';
+import { Act, Labelled, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
-import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
+import { Picture } from '@/workbench/picture';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { ChannelCells } from './channel-cells';
 
@@ -35,45 +34,39 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
               ■ kept for emergency calls
             </Box>
           </Flex>
+          <Box mt="14px">
+            <Picture around={data.around} />
+          </Box>
         </Box>
       )}
       parts={[
         {
-          title: 'Carrier',
+          title: 'Whose line it is and where it ends',
           fields: ['name', 'kind', 'site', 'enabled', ...(isdn ? [] : ['host']), ...(registers ? ['account'] : [])],
         },
         ...(registers && data.canEdit
           ? [
               {
-                title: 'Password',
+                title: 'How it signs in',
                 draw: () => <PasswordPart id={data.object.id!} set={data.object.password !== null} />,
               },
             ]
           : []),
+        { title: 'How many calls it carries', fields: ['channels', 'keptForIncoming', 'keptForEmergency'] },
+        { title: 'What it delivers with calls in', fields: ['deliveredLength', 'deliveredForm', 'deliveredHead'] },
+        { title: 'Where calls go that no number or route takes', fields: ['otherwise', 'overflowTo'] },
         {
-          title: 'Channels',
-          fields: [
-            'channels',
-            'keptForIncoming',
-            'keptForEmergency',
-            'answerSeconds',
-            ...(isdn ? ['channelChoice'] : []),
-          ],
+          title: 'What it wants with calls out',
+          fields: ['writes', 'carrierPrefix', ...(isdn ? ['isdnNumberType'] : []), 'ownNumber'],
         },
-        { title: 'Codecs', fields: ['transcoding'], draw: (edit) => <Codecs edit={edit} disabled={!data.canEdit} /> },
-        {
-          title: 'Calls in: what it delivers',
-          fields: ['deliveredLength', 'deliveredForm', 'deliveredHead', 'otherwise', 'overflowTo'],
-        },
-        {
-          title: 'Calls out: what it wants',
-          fields: ['writes', 'carrierPrefix', ...(isdn ? ['isdnNumberType'] : []), 'ownNumber', 'transit'],
-        },
+        { title: 'How calls sound', fields: ['codecs', 'transcoding'], rare: true },
         {
           title: 'Forwarded and transferred calls',
-          fields: ['showsOriginalCaller', 'diversionMark', ...(isdn ? [] : ['asserts']), 'recallSeconds'],
+          fields: ['showsOriginalCaller', 'diversionMark', ...(isdn ? [] : ['asserts']), 'transit', 'recallSeconds'],
+          rare: true,
         },
-        { title: 'Why', fields: ['note'], wide: true },
+        { title: 'Timing', fields: ['answerSeconds', ...(isdn ? ['channelChoice'] : [])], rare: true },
+        { title: 'Note', fields: ['note'], rare: true },
       ]}
     />
   );
@@ -114,43 +107,6 @@ function PasswordPart({ id, set }: { id: string; set: boolean }) {
           </Act>
         </Flex>
       </Labelled>
-    </Box>
-  );
-}
-
-/** Codecs in order of preference: those taken first, in the order they were ticked. */
-function Codecs({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
-  const taken = edit.value.codecs as string[];
-  const note = useFocusNote(
-    'Codecs',
-    'What the far end accepts, best first. Example: G.711A, then G.722. Two sides without a common codec can’t talk.',
-  );
-  return (
-    <Box>
-      <Flex gap="16px" wrap="wrap">
-        {CODECS.map((c) => (
-          <Flex as="label" key={c} gap="6px" align="center">
-            <TickBox
-              type="checkbox"
-              disabled={disabled}
-              checked={taken.includes(c)}
-              {...note}
-              onChange={() => edit.choose('codecs', taken.includes(c) ? taken.filter((x) => x !== c) : [...taken, c])}
-            />
-            {c}
-            {taken.includes(c) && taken.length > 1 ? (
-              <Box as="span" color="quiet" fontSize="12px">
-                {taken.indexOf(c) + 1}
-              </Box>
-            ) : null}
-          </Flex>
-        ))}
-      </Flex>
-      {edit.errorOf('codecs') ? (
-        <Box role="alert" color="brick" fontSize="13px">
-          {edit.errorOf('codecs')}
-        </Box>
-      ) : null}
     </Box>
   );
 }

@@ -27,6 +27,9 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
   },
   edits: ({ actor, query, request }) => ask('pending', { reader: actor, ...query }, { signal: request.signal }),
   edit: ({ actor, body }) => applyEdits(actor, body.edits, { act: body.act }),
+  foresee: async ({ actor, body, request }) => ({
+    problems: await ask('foresee', { reader: actor, ...body }, { signal: request.signal }),
+  }),
   undo: ({ actor, body }) => {
     if (body.kind === undefined && body.id === undefined) return undoLast(actor);
     if (body.kind === undefined || body.id === undefined)
@@ -43,11 +46,11 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
       { signal: request.signal },
     );
     if (!around) throw new Refused(404, 'no-such-object', 'There is no such object.', 'id');
-    const { course: _course, referredToBy: _referredToBy, ...rest } = around;
+    const { course: _course, referredToBy: _referredToBy, picture: _picture, ...rest } = around;
     return rest;
   },
   problems: ({ actor, query, request }) => ask('problems', { reader: actor, ...query }, { signal: request.signal }),
-  goLive: ({ actor, body }) => goLive(actor, body.draftVersion, body.note),
+  goLive: ({ actor, body }) => goLive(actor, body),
   revisions: async ({ actor }) => ({ revisions: await listRevisions(actor) }),
   compare: ({ actor, query, params, request }) => {
     demandEverywhere(actor, 'look');

@@ -16,7 +16,17 @@ export async function around(reader: Actor, kind: ObjectKind, id: string): Promi
   const now = Date.now();
   const found = await askForPage('consequences', { reader, kind, id, now, situation: await situationAt(now) });
   return (
-    found ?? { reachedBy: [], leadsTo: [], doubts: [], changes: [], compared: null, course: null, referredToBy: 0 }
+    found ?? {
+      reachedBy: [],
+      leadsTo: [],
+      doubts: [],
+      changes: [],
+      compared: null,
+      course: null,
+      referredToBy: 0,
+      picture: null,
+      problems: [],
+    }
   );
 }
 

@@ -36,11 +36,14 @@ async function foundOr404<T>(asked: Promise<T | null>): Promise<T> {
 export async function goLivePage(asked: { kind?: string; by?: string; act?: string }) {
   const reader = await pageActor();
   const query = { kind: asked.kind ?? '', by: asked.by ?? '', act: '', after: '' };
+  const goes = may(reader, 'goLive') && mayEverywhere(reader, 'look');
   const [pending, revisions] = await Promise.all([askForPage('pending', { reader, ...query }), listRevisions(reader)]);
   return {
     pending,
     asked: { kind: query.kind, by: query.by, act: asked.act ?? '' },
-    mayGoLive: may(reader, 'goLive') && mayEverywhere(reader, 'look'),
+    mayGoLive: goes,
+    mayOverride: may(reader, 'administer'),
+    gate: goes ? askForPage('gate', {}) : null,
     mayEdit: may(reader, 'edit'),
     me: reader.name,
     account: reader.account,

@@ -7,7 +7,7 @@ import { forwardingAt } from '../state/forwarding';
 import { askForPage, pageActor } from './reader';
 
 /** Problems on the page as it comes; more are fetched when asked for. */
-const PROBLEMS_AT_ONCE = 30;
+const PROBLEMS_AT_ONCE = 60;
 
 /** What somebody who comes in the morning wants to know; what takes longer is streamed after it. */
 export async function todayData() {
@@ -23,7 +23,7 @@ export async function todayData() {
     account: reader.account,
     canEdit: may(reader, 'edit'),
     live: revisions[0] ?? null,
-    problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE }),
+    problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE, type: '' }),
     emergency: askForPage('emergency', { reader, now }),
     forwarding: forwardings(reader, now),
     unsound: may(reader, 'administer') ? unsound() : Promise.resolve([]),

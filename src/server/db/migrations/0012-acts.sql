@@ -26,3 +26,6 @@ CREATE TABLE IF NOT EXISTS told (
   KEY told_account (account, seen, at),
   CONSTRAINT told_account FOREIGN KEY (account) REFERENCES account (id) ON DELETE CASCADE
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+-- Why a revision went live in spite of errors.
+ALTER TABLE revision ADD COLUMN IF NOT EXISTS override VARCHAR(500) NOT NULL DEFAULT '';

@@ -7,7 +7,7 @@ import { COUNTRY_FACTS, showNumber } from '@/core/numbers';
 import type { PlanNumber } from '@/core/plan';
 import { EditRefused, Refused, may } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
-import { byLabel, named } from '../ground/options';
+import { named } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
 import { asEdits } from '../ground/as-edits';
 
@@ -146,16 +146,12 @@ export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }):
 export function newSite({ draft }: Given, { reader }: By) {
   const { plan } = draft;
   const sight = sightIn(draft, reader);
-  const names = new Intl.DisplayNames('en', { type: 'region' });
   const used = new Set(plan.sites.map((s) => s.country));
   const first = Object.keys(COUNTRY_FACTS).find((c) => !used.has(c)) ?? 'GB';
   const countries = new Map(plan.sites.map((s) => [s.id, s.country]));
   return {
     account: reader.account,
     canEdit: may(reader, 'edit', { area: 'sites', site: null }),
-    countries: Object.keys(COUNTRY_FACTS)
-      .map((c) => ({ id: c, label: names.of(c) ?? c }))
-      .sort(byLabel),
     proposal: proposeSite(plan, plan.sites[0] ? first : 'GB'),
     ladders: named(sight.list('ladder')),
     trunks: sight.list('trunk').map((t) => ({ id: t.id, label: t.name, country: countries.get(t.site) ?? '' })),

@@ -1,4 +1,12 @@
-import { callsAround, consequencesOf, type Consequences } from '@/core/analysis';
+import {
+  callsAround,
+  consequencesOf,
+  isPictured,
+  pictureOf,
+  type Consequences,
+  type Picture,
+  type Problem,
+} from '@/core/analysis';
 import { courseOf, type Course } from '@/core/course';
 import {
   KINDS,
@@ -19,6 +27,7 @@ import { Refused, may, rightsOf, type Where } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
 import { optionsFor } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
+import { allProblems } from './today';
 
 /** One object by kind and id, the reader's moment and what holds then. */
 export interface OfObject extends By {
@@ -71,6 +80,10 @@ export interface Around extends Consequences {
   course: Course | null;
   /** how many things point there */
   referredToBy: number;
+  /** what it does, before it is asked about its fields */
+  picture: Picture | null;
+  /** what is wrong or doubtful about it */
+  problems: Problem[];
 }
 
 /** What reaches an object, what it leads to, what its edit changes: what takes longer than the object itself. */
@@ -83,6 +96,8 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
     ...consequencesOf(draft.exchange(), before, kind, id, now, situation),
     course: courseTo(draft.exchange(), kind, id, now, situation),
     referredToBy: referrersTo(draft.plan, id).length,
+    picture: isPictured(kind) ? pictureOf(kind, { exchange: draft.exchange(), id, now, situation }) : null,
+    problems: allProblems(draft).filter((p) => p.object.id === id),
   });
 }
 

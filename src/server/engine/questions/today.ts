@@ -1,9 +1,20 @@
-import { idleNumbers, problemsOf, type Problem } from '@/core/analysis';
+import type { Answer } from '@/contract';
+import {
+  emergencyCallsLost,
+  gateOf,
+  idleNumbers,
+  problemKey,
+  problemsOf,
+  type Gate,
+  type Problem,
+} from '@/core/analysis';
 import { emergencyNumbersOf } from '@/core/numbers';
-import { trace } from '@/core/routing';
-import { maySee, whereIs } from '../../access/areas';
+import { planWith, readObject, type DraftKind } from '@/core/plan';
+import { compile, trace } from '@/core/routing';
+import { demandFor, maySee, whereIs } from '../../access/areas';
 import { may } from '../../access/rights';
 import { actsSince, differing, pendingActs } from '../ground/pending';
+import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 const MOST_ACTS = 8;
@@ -47,22 +58,76 @@ const GRAVEST_FIRST = ['error', 'doubt', 'note'] as const;
 /** A part of what is wrong or doubtful in the draft, as far as its reader may look at it, the gravest first; and how much there is. */
 export function problems(
   { draft, index }: Given,
-  { reader, from, most }: By & { from: number; most: number },
-): { draftVersion: number; count: number; problems: Problem[] } {
+  { reader, from, most, type }: By & { from: number; most: number; type: string },
+): Answer<'problems'> {
   const sight = sightIn(draft, reader);
-  const today = Math.floor(Date.now() / DAY);
-  const all = keptFor(draft.plan, 'problems', today, () =>
-    problemsOf(draft.exchange(), today * DAY).sort(
-      (a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity),
-    ),
-  );
+  const all = allProblems(draft);
   const mine = sight.all
     ? all
     : all.filter((p) => {
         const object = index().object(p.object.kind, p.object.id);
         return object !== null && sight.sees(p.object.kind, object);
       });
-  return { draftVersion: draft.version, count: mine.length, problems: sight.cut(mine.slice(from, from + most)) };
+  const types = new Map<string, Problem[]>();
+  for (const p of mine) {
+    const key = `${p.severity} ${p.type}`;
+    const list = types.get(key);
+    if (list) list.push(p);
+    else types.set(key, [p]);
+  }
+  const asked = type === '' ? mine : mine.filter((p) => p.type === type);
+  return {
+    draftVersion: draft.version,
+    count: asked.length,
+    problems: sight.cut(asked.slice(from, from + most)),
+    types: sight.cut(
+      [...types.values()].map((list) => ({
+        type: list[0]!.type,
+        severity: list[0]!.severity,
+        count: list.length,
+        first: list[0]!,
+      })),
+    ),
+  };
+}
+
+/** What is wrong or doubtful in a plan today, the gravest first; found once for a plan. */
+export function allProblems({ plan, exchange }: HeldPlan): Problem[] {
+  const today = Math.floor(Date.now() / DAY);
+  return keptFor(plan, 'problems', today, () =>
+    [...emergencyCallsLost(exchange(), today * DAY), ...problemsOf(exchange(), today * DAY)].sort(
+      (a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity),
+    ),
+  );
+}
+
+const MOST_FORESEEN = 5;
+
+/** Problems that the draft would have with some fields of one object set (`id` null: of a new one), and has not now. */
+export function foresee(
+  { draft, index }: Given,
+  { reader, kind, id, set }: By & { kind: DraftKind; id: string | null; set: Record<string, unknown> },
+): Problem[] {
+  const current = id === null ? null : index().object(kind, id);
+  if (id !== null && !current) return [];
+  if (current) demandFor(reader, 'edit', draft.plan, kind, current);
+  const read = readObject(kind, { ...current, ...set, id: id ?? NEW }, '');
+  // What the schema or the plan as a whole refuses is said when it is saved.
+  if (!read.ok) return [];
+  demandFor(reader, 'edit', draft.plan, kind, read.value);
+  const edits = [{ kind, id: id ?? NEW, value: read.value }];
+  const after = planWith(draft.plan, edits);
+  if (index().errorsOf(after, edits).length > 0) return [];
+  const known = new Set(allProblems(draft).map(problemKey));
+  const found = problemsOf(compile(after, draft.exchange()), null).filter((p) => !known.has(problemKey(p)));
+  return sightIn(draft, reader).cut(found.slice(0, MOST_FORESEEN));
+}
+
+const NEW = 'typed-and-not-there-yet';
+
+/** What stands between the draft and going live; told to those who see everything. */
+export function gate({ draft, live }: Given): Gate & { draftVersion: number } {
+  return { draftVersion: draft.version, ...gateOf(allProblems(draft), live.version === 0 ? [] : allProblems(live)) };
 }
 
 /** Whether an emergency call of each site that the reader may see gets out as things are live, by which trunk, shown as what. */
