@@ -201,7 +201,7 @@ export function LedgerView<T>({
           </Box>
           {count === 0 ? (
             <Box py="20px" color="quiet">
-              No row fits “{text}”.
+              {text === '' ? 'Nothing fits what is chosen above.' : `Nothing here has “${text}”.`}
             </Box>
           ) : null}
         </Box>

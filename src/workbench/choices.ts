@@ -9,6 +9,7 @@ const WORDS: Record<string, string> = {
   significant: 'national without prefix, as 1632960150',
   subscriber: 'inside the area, as 960150',
   international: 'with country code, as 441632960150',
+  virtual: 'routing only',
   usual: 'the usual number',
   extension: 'the extension',
   hidden: 'no number',

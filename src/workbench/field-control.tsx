@@ -209,6 +209,7 @@ function Typed({ fact, edit, control }: ControlProps & { control: Control }) {
     return (
       <Flex gap="8px" align="center">
         <NumberInput.Root
+          ids={{ input: control.id }}
           value={text}
           disabled={control.disabled}
           invalid={control['aria-invalid']}
@@ -221,7 +222,6 @@ function Typed({ fact, edit, control }: ControlProps & { control: Control }) {
         >
           <NumberInput.Control />
           <NumberInput.Input
-            id={control.id}
             data-field={field}
             aria-describedby={control['aria-describedby']}
             onFocus={control.onFocus}

@@ -72,7 +72,13 @@ function Line({ line: l }: { line: PictureLine }) {
         <Glyph kind={l.kind} />
       </Box>
       <Box minW={0} overflowWrap="anywhere">
-        {href ? <Link href={href}>{l.label}</Link> : <chakra.span fontWeight={500}>{l.label}</chakra.span>}
+        {href ? (
+          <Link href={href} style={{ textDecoration: 'underline' }}>
+            {l.label}
+          </Link>
+        ) : (
+          <chakra.span fontWeight={500}>{l.label}</chakra.span>
+        )}
         {l.detail ? <chakra.span color="quiet"> {l.detail}</chakra.span> : null}
       </Box>
     </Flex>

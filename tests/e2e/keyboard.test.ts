@@ -136,7 +136,7 @@ describe('everywhere', () => {
     await keys('n', 'j', 'g', 'l');
     expect(await page.$eval('[aria-label="Filter Extensions"]', (e) => (e as HTMLInputElement).value)).toBe('njgl');
     expect(page.url()).toContain('/extensions');
-    await waitForText(page, 'No row fits “njgl”.');
+    await waitForText(page, 'Nothing here has “njgl”.');
   });
 
   it('the focus is always visible', async () => {

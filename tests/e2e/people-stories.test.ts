@@ -179,7 +179,7 @@ describe('second factor and history on the screen', () => {
     await page.keyboard.press('Tab');
     await waitForText(page, 'edited, not live yet');
     await visit(page, '/history?object=p-2120');
-    await waitForText(page, /Spelling: none → Spelt/, '[data-testid=history-entry]');
+    await waitForText(page, /Name in Latin letters: none → Spelt/, '[data-testid=history-entry]');
     await press(page, 'Undo');
     await waitForText(page, 'undone', '[data-testid=history-act]');
     expect(await plan()).toEqual(before);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { causeInWords } from '../exchange/cause';
 import { partition, type Hours } from '../hours';
 import {
   KINDS,
@@ -202,7 +203,9 @@ function shortOf(t: Noticed | null): ChangedCall['was'] {
   if (!t) return { outcome: 'unroutable', lands: null, detail: 'not there' };
   const detail =
     t.outcome !== 'routed'
-      ? `cause ${t.cause?.q850}`
+      ? t.cause
+        ? causeInWords(t.cause)
+        : ''
       : t.digitsSent
         ? `shows ${t.shownNumber ?? 'no number'}`
         : t.then[0]
@@ -259,9 +262,7 @@ function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, s
     return { kind: lands.kind, label: lands.label, detail, object: object && { kind: object.kind, id: object.id } };
   };
   if (!t.lands)
-    return [
-      { kind: 'refused', label: t.outcome, detail: `cause ${t.cause?.q850} (SIP ${t.cause?.sip})`, object: null },
-    ];
+    return [{ kind: 'refused', label: t.outcome, detail: t.cause ? causeInWords(t.cause) : '', object: null }];
   return [line(t.lands, ''), ...t.then.map((x) => line(x.lands, `${x.when}, after ${x.afterSeconds} s`))];
 }
 

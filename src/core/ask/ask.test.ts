@@ -28,12 +28,34 @@ describe('reading a moment', () => {
     ['24 dec 08:00', '2026-12-24T08:00:00.000Z'],
     ['1 march 10:00', '2027-03-01T10:00:00.000Z'],
     ['29 feb 2028 10:00', '2028-02-29T10:00:00.000Z'],
+    ['tomorrow 9', '2026-11-24T09:00:00.000Z'],
+    ['5pm', '2026-11-23T17:00:00.000Z'],
+    ['5 p.m.', '2026-11-23T17:00:00.000Z'],
+    ['12am', '2026-11-23T00:00:00.000Z'],
+    ['fri 5:30 pm', '2026-11-27T17:30:00.000Z'],
+    ['noon', '2026-11-23T12:00:00.000Z'],
+    // A day without a time is asked at noon.
+    ['fri', '2026-11-27T12:00:00.000Z'],
+    ['24 dec', '2026-12-24T12:00:00.000Z'],
+    ['24 dec 9', '2026-12-24T09:00:00.000Z'],
+    ['dec 24, 8pm', '2026-12-24T20:00:00.000Z'],
+    ['24 dec 2027', '2027-12-24T12:00:00.000Z'],
+    ['24/12/2026', '2026-12-24T12:00:00.000Z'],
+    ['24/12/2026 8:00', '2026-12-24T08:00:00.000Z'],
+    ['24.12. 8.30', '2026-12-24T08:30:00.000Z'],
     ['2026-07-01T12:00', '2026-07-01T11:00:00.000Z'],
     ['2026-07-01T12:00+02:00', '2026-07-01T10:00:00.000Z'],
   ])('%s', (text, expected) => expect(iso(text)).toBe(expected));
-  it.each(['soon', '25:00', '12:60', '31 feb 10:00', 'fri', 'xyz 10:00'])('%j is refused with what would do', (text) =>
-    expect(iso(text)).toMatch(/would be\.$/),
+  it.each(['soon', '25:00', '12:60', '13pm', '31 feb 10:00', '13/13/2026', 'xyz 10:00', '99'])(
+    '%j is refused with what would do',
+    (text) => expect(iso(text)).toMatch(/would be\.$/),
   );
+  it('takes figures in the order of day and month of whoever asks', () => {
+    const us = readWhen('12/24/2026 8am', 'Europe/London', NOW, 'month first');
+    expect(us).toEqual({ ok: true, at: Date.UTC(2026, 11, 24, 8) });
+    expect(readWhen('3/4', 'Europe/London', NOW)).toEqual({ ok: true, at: Date.UTC(2027, 3, 3, 11) });
+    expect(readWhen('3/4', 'Europe/London', NOW, 'month first')).toEqual({ ok: true, at: Date.UTC(2027, 2, 4, 12) });
+  });
   it('is wall time where the caller is', () => {
     expect(iso('17:10', 'Europe/Stockholm')).toBe('2026-11-23T16:10:00.000Z');
   });

@@ -1,3 +1,4 @@
+import { causeInWords } from '../exchange/cause';
 import { spacedNumber } from '../numbers';
 import type { Call, Exchange, LandingKind, Trace, TraceStep } from '../routing';
 
@@ -56,7 +57,7 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
         id: 'refused',
         kind: 'refused',
         label: trace.outcome,
-        detail: trace.cause ? `cause ${trace.cause.q850}, SIP ${trace.cause.sip}` : why,
+        detail: trace.cause ? causeInWords(trace.cause) : why,
         end: true,
       }),
       '',

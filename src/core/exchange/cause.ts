@@ -118,3 +118,29 @@ export function causeOf(failure: TrunkFailure): Cause {
   const sip = failure.sip ?? (failure.authentication ? 403 : 500);
   return { q850: FROM_SIP[sip] ?? (sip >= 600 ? 21 : sip >= 500 ? 41 : 127), sip };
 }
+
+/** What a cause means, in words (ITU-T Q.850, table 1). */
+const WORDS: Readonly<Record<number, string>> = {
+  1: 'unallocated number',
+  16: 'normal end',
+  17: 'busy',
+  18: 'no answer of the phone',
+  19: 'nobody answers',
+  20: 'not reachable',
+  21: 'rejected',
+  25: 'sent in a circle',
+  27: 'out of order',
+  28: 'number incomplete',
+  31: 'ended without a reason',
+  34: 'no channel free',
+  38: 'network out of order',
+  41: 'temporary failure',
+  47: 'no room on the link',
+  63: 'service not available',
+  65: 'codec not agreed',
+  88: 'incompatible',
+  102: 'answered too late',
+};
+
+/** A cause with its words: `unallocated number (cause 1, SIP 404)`. */
+export const causeInWords = ({ q850, sip }: Cause): string => `${WORDS[q850] ?? 'ended'} (cause ${q850}, SIP ${sip})`;

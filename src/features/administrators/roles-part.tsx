@@ -52,7 +52,7 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
               setOpen({ id: r.ready ? null : r.id, name: r.ready ? `${r.name}, own` : r.name, grants: [...r.grants] })
             }
           >
-            {r.ready ? 'One like it' : 'Change'}
+            {r.ready ? 'Copy' : 'Change'}
           </Act>
           {r.ready ? null : (
             <Act h="26px" look="danger" onClick={() => void onAct(call('deleteRole', { params: { id: r.id } }))}>
@@ -173,7 +173,7 @@ function RoleForm({
         >
           Save role
         </Act>
-        <Act onClick={onClose}>Give up</Act>
+        <Act onClick={onClose}>Cancel</Act>
       </Flex>
     </Box>
   );

@@ -33,7 +33,7 @@ export function MappingPart({ report, onChange }: { report: Report; onChange: (m
                 aria-label={`What “${name}” is`}
                 onChange={(e) => put(i, e.target.value as ColumnKey | '')}
               >
-                <option value="">passed over</option>
+                <option value="">not read</option>
                 {COLUMN_KEYS.map((k) => (
                   <option key={k} value={k}>
                     {COLUMNS[k].title}

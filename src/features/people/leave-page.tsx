@@ -21,10 +21,10 @@ interface Props {
 }
 
 const WAY_WORDS: Record<LeaveWay, string> = {
-  delete: 'goes',
-  empty: 'is taken out there',
+  delete: 'is deleted',
+  empty: 'is removed from it',
   replace: 'is replaced by …',
-  'hand over': 'goes to …',
+  'hand over': 'is given to …',
   'keep virtual': 'stays, calls go on until a day',
 };
 

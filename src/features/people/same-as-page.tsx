@@ -61,7 +61,7 @@ export function SameAsPage({
     <Workspace title={`${name}, same as …`} lead="Choose somebody; what differs is ticked. Keys come with the phones.">
       <Box maxW="820px">
         <Box maxW="320px" mb="18px">
-          <Labelled title="Beside" htmlFor="same-other">
+          <Labelled title="Compared with" htmlFor="same-other">
             <RefPicker
               id="same-other"
               value={other}

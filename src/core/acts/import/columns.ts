@@ -65,7 +65,11 @@ export const COLUMNS: Record<ColumnKey, ColumnFacts> = {
     note: 'Names, with semicolons between.',
   },
   language: { title: 'Language', also: ['lang', 'sprak', 'språk', 'sprache'], note: 'BCP 47, such as sv.' },
-  spelling: { title: 'Spelling', also: ['latinname'], note: 'The name in Latin letters, for dialling by name.' },
+  spelling: {
+    title: 'Name in Latin letters',
+    also: ['latinname', 'spelling'],
+    note: 'For dialling by name on a keypad.',
+  },
   numbers: {
     title: 'Own numbers',
     also: ['number', 'did', 'directnumber', 'ownnumber', 'phone', 'telephone', 'direktnummer', 'rufnummer', 'telefon'],

@@ -46,7 +46,7 @@ export const mailbox = z
       title: 'Longest message',
       description: 'Seconds after which a recording ends by itself. Example: 180.',
     }),
-    greeting: greeting('Greeting', 'What callers hear when nobody answered. Empty: the standard greeting.'),
+    greeting: greeting('Greeting', 'What callers hear when nobody answered. Empty: the built-in greeting.'),
     greetingBusy: greeting('Greeting when busy', 'What they hear when the line is busy. Empty: the greeting above.'),
     greetingAway: greeting(
       'Greeting when away',

@@ -12,8 +12,8 @@ export const person = z.strictObject({
   site: ref('site', { title: 'Site', description: 'Where this person mostly works.' }),
   teams: refs('team', 20, { title: 'Teams', description: 'For rules that name a team, and for whom one may watch.' }),
   spelling: line(80).default('').meta({
-    title: 'Spelling',
-    description: 'The name in Latin letters, for dialling by name. Example: Yuki Mori. Empty: the name itself.',
+    title: 'Name in Latin letters',
+    description: 'For dialling by name on a keypad. Example: Yuki Mori. Empty: the name itself.',
   }),
   language: line(35).default('').meta({
     title: 'Language',

@@ -9,7 +9,7 @@ export const ringGroup = z.strictObject({
   ...reachable,
   members: refs('extension', 200, {
     title: 'Members',
-    description: 'Phones that ring, in this order when they ring in turn. Busy and absent ones are passed over.',
+    description: 'Phones that ring, in this order when they ring in turn. Busy and absent ones do not ring.',
   }),
   order: z.enum(RING_ORDERS).default('all at once').meta({
     title: 'Rings',

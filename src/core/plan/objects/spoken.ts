@@ -77,7 +77,7 @@ export const directory = z.strictObject({
     .default(3)
     .meta({ title: 'Tries', description: 'How many names may be tried.' }),
   otherwise: ref('destination', {
-    title: 'Otherwise',
+    title: 'Nobody found',
     description: 'Where callers go who find nobody. Empty: released, cause 19.',
   })
     .nullable()

@@ -34,7 +34,7 @@ export const trunk = z
     enabled: z
       .boolean()
       .default(true)
-      .meta({ title: 'Enabled', description: 'A disabled trunk is passed over, in both directions.' }),
+      .meta({ title: 'Enabled', description: 'A disabled trunk carries no call, in or out.' }),
     host: line(253).default('').meta({
       title: 'Host',
       description: 'Name or address of the far end, with :port when it isn’t 5060. Example: sip.kestrel.example.',
@@ -82,7 +82,7 @@ export const trunk = z
       .regex(/^\+?[0-9]{0,15}$/, 'takes digits, with + in front where needed')
       .default('')
       .meta({
-        title: 'Head',
+        title: 'Digits put in front',
         description: 'Put in front of what is delivered. Example: 4066969 before the last three digits.',
       }),
     writes: z.enum(WRITTEN_FORMS).default('plus').meta({
@@ -141,7 +141,7 @@ export const trunk = z
           'The number to which its carrier was told to send calls while it is full or down. Empty: they fail.',
       }),
     otherwise: ref('destination', {
-      title: 'Otherwise',
+      title: 'All other calls in',
       description: 'Where calls go that fit no number or route. Empty: released as unallocated (Q.850 cause 1).',
     })
       .nullable()

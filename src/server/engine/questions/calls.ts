@@ -2,6 +2,7 @@ import { same } from '@/core/analysis';
 import { readCall, splitAsk, type Question as CallQuestion } from '@/core/ask';
 import { courseOf, type Course } from '@/core/course';
 import type { AskAnswer, ShortAnswer } from '@/contract/calls';
+import { causeInWords } from '@/core/exchange';
 import { situationErrors, trace, type Exchange, type Situation, type Trace } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
@@ -143,7 +144,9 @@ export function askLine(given: Given, input: Omit<AskedCall, 'question'> & { tex
 }
 
 function detailOf(t: Trace): string {
-  if (t.outcome !== 'routed') return `cause ${t.cause?.q850}`;
+  // The last step says why: a class that does not let it out, a number that takes no calls.
+  if (t.outcome !== 'routed')
+    return [t.steps.at(-1)?.sentence ?? '', t.cause ? causeInWords(t.cause) : ''].filter(Boolean).join(' ');
   const parts = [
     t.secondsWaited > 0 ? `after ${t.secondsWaited} s` : '',
     t.digitsSent ? `sends ${t.digitsSent}` : '',
