@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
-import { ADMIN, HELPDESK, fill, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
+import { ADMIN, HELPDESK, fill, openBrowser, press, signedIn, visit, waitForText, unfold } from '../support/browser';
 
 jest.setTimeout(120_000);
 let browser: Browser;
@@ -93,10 +93,13 @@ describe('editing', () => {
     await fill(page, '[data-field=channels]', '12');
     await settle();
     expect(await page.$$eval('[role=img][aria-label^="12 channels"]', (es) => es.length)).toBe(1);
-    await fill(page, '[data-field=channels]', 'many');
+    await fill(page, '[data-field=channels]', '0');
     await page.keyboard.press('Tab');
-    await waitForText(page, 'Channels is of the wrong type; a number is needed.');
-    expect(await valueOf('channels')).toBe('many');
+    await waitForText(page, 'Channels: at least 1 is allowed.');
+    expect(await valueOf('channels')).toBe('0');
+    // What is no figure is not taken by the keys.
+    await fill(page, '[data-field=channels]', 'm9any');
+    expect(await valueOf('channels')).toBe('9');
     await fill(page, '[data-field=channels]', '10');
     await settle();
   });
@@ -106,6 +109,7 @@ describe('editing', () => {
     await page.focus('[data-field=keptForIncoming]');
     await page.waitForSelector('[data-testid=field-note]');
     expect(await text('[data-testid=field-note]')).toMatch(/Channels that outgoing calls leave free\. Example: 4/);
+    await unfold(page, 'Forwarded and transferred calls');
     await page.focus('[data-field=transit]');
     await waitForText(page, 'it is how toll fraud works', '[data-testid=field-note]');
   });
@@ -115,7 +119,7 @@ describe('editing', () => {
     await page.click('[aria-label="national: May call"]');
     await waitForText(page, 'edited, not live yet');
     await waitForText(page, /dials .*\(National and mobile\)/, 'aside');
-    expect(await text('aside')).toMatch(/refused cause 21/);
+    expect(await text('aside')).toMatch(/rejected \(cause 21/);
     await page.click('[aria-label="national: May call"]');
     await waitForText(page, 'Not edited: live has it as it stands here.', 'aside');
   });
@@ -134,18 +138,18 @@ describe('editing', () => {
 
   it('the emergency list of a site is ordered with buttons', async () => {
     await visit(page, '/sites/tidewren');
-    const list = () => page.$$eval('[aria-label^="Remove "]', (bs) => bs.map((b) => b.getAttribute('aria-label')));
+    const list = () => page.$$eval('[aria-label^="Take "]', (bs) => bs.map((b) => b.getAttribute('aria-label')));
     await page.select('select[aria-label="Add to Emergency trunks"]', 'kestrel');
-    await page.waitForFunction(() => document.querySelector('[aria-label="Remove Kestrel Voice"]'));
+    await page.waitForFunction(() => document.querySelector('[aria-label="Take Kestrel Voice out"]'));
     expect((await list()).slice(0, 3)).toEqual(
-      expect.arrayContaining(['Remove Tidewren gateway', 'Remove Kestrel Voice']),
+      expect.arrayContaining(['Take Tidewren gateway out', 'Take Kestrel Voice out']),
     );
     await page.click('[aria-label="Move Kestrel Voice up"]');
     await page.waitForFunction(
-      () => (document.querySelector('[aria-label="Move Kestrel Voice up"]') as HTMLButtonElement).disabled,
+      () => document.querySelector('[aria-label="Move Kestrel Voice up"]')?.getAttribute('aria-disabled') === 'true',
     );
-    await page.click('[aria-label="Remove Kestrel Voice"]');
-    await page.waitForFunction(() => !document.querySelector('[aria-label="Remove Kestrel Voice"]'));
+    await page.click('[aria-label="Take Kestrel Voice out"]');
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Take Kestrel Voice out"]'));
   });
 });
 

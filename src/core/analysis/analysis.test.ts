@@ -26,6 +26,13 @@ describe('problems', () => {
       'note emergency-nobody-told tidewren',
       'doubt rule-never-fits out-north-quay-8',
       'doubt mailbox-no-owner m-lost-property',
+      'note caller-id-of-other-trunk out-north-quay-6',
+      'note caller-id-of-other-trunk out-north-quay-7',
+      'note caller-id-of-other-trunk out-north-quay-8',
+      'note caller-id-of-other-trunk out-tidewren-1',
+      'note caller-id-of-other-trunk out-tidewren-2',
+      'note caller-id-of-other-trunk out-tidewren-3',
+      'note caller-id-of-other-trunk out-vastra-kajen-4',
       'doubt caller-id-not-owned e-5002',
       'note number-no-route n-441632960106',
       'doubt route-never-fits in-hamburg-four',
@@ -186,7 +193,7 @@ describe('the course of a trace', () => {
 
   it('refused: the way is broken at the end', () => {
     const c = course({ from: { type: 'extension', id: 'e-2160' }, dial: '901632960150', enBloc: false, at: AT });
-    expect(c.nodes.at(-1)).toMatchObject({ kind: 'refused', label: 'refused', detail: 'cause 21, SIP 403' });
+    expect(c.nodes.at(-1)).toMatchObject({ kind: 'refused', label: 'refused', detail: 'rejected (cause 21, SIP 403)' });
   });
 });
 

@@ -81,6 +81,24 @@ const CASES: [string, Change, string, RegExp][] = [
     'lent',
     /shows \+441632960300 on Main/,
   ],
+  [
+    'caller-id-of-other-trunk',
+    rung('by-other', '90777x{3}', { trunks: ['other'] }),
+    'by-other',
+    /leaves by Other, which does not own the numbers that \d+ phones? shows?/,
+  ],
+  [
+    'number-held-twice',
+    both(set('inboundRoutes', 'r-hours', { numbers: ['n100', 'n301'] }), set('numbers', 'n301', { belongsTo: 'e1' })),
+    'n301',
+    /belongs to .*, but the inbound route .* takes it first/,
+  ],
+  [
+    'channels-all-kept',
+    set('trunks', 'main', { channels: 4, keptForIncoming: 3, keptForEmergency: 1 }),
+    'main',
+    /keeps 4 of 4 channels/,
+  ],
   ['number-no-route', set('inboundRoutes', 'r-hours', { numbers: ['n100'] }), 'n110', /lead nowhere/],
   [
     'route-never-fits',

@@ -158,13 +158,13 @@ function callerIds(exchange: Exchange): Problem[] {
  * (their number is the first of ENGINE E8 that is set).
  */
 function usualNumbers(exchange: Exchange): Problem[] {
-  const shown = new Map<string, Map<string | null, number>>();
+  const shown = new Map<string, Map<string, number>>();
   for (const e of exchange.plan.extensions) {
     if (e.kind === 'virtual' || e.withholdNumber) continue;
     const id = e.outgoingNumber ?? exchange.numberOf.get(e.id)?.[0]?.id ?? exchange.sites.get(e.site)!.mainNumber;
     const number = id ? exchange.numbers.get(id) : undefined;
-    if (!number) continue;
-    const counts = shown.get(e.site) ?? new Map<string | null, number>();
+    if (!number?.trunk) continue;
+    const counts = shown.get(e.site) ?? new Map<string, number>();
     shown.set(e.site, counts.set(number.trunk, (counts.get(number.trunk) ?? 0) + 1));
   }
   return exchange.plan.rungs.flatMap((rung): Problem[] => {

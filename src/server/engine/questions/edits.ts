@@ -142,7 +142,7 @@ function paged(found: readonly Difference[], after: string): Page<Difference> {
 
 const MOST_ACTS = 200;
 /** Objects of an act that are named with it. */
-const FEW = 3;
+const FEW = 8;
 
 /** What going live would change: by act, the newest first, and object by object, a page at a time. */
 export async function pending(
