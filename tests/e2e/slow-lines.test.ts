@@ -46,7 +46,11 @@ async function until(what: () => Promise<boolean>): Promise<void> {
     if (await what()) return;
     await new Promise((done) => setTimeout(done, 100));
   }
-  throw new Error('waited in vain');
+  // What stands there says why.
+  const said = await page.$$eval('[role=alert], [role=alertdialog], [data-testid=on-its-way]', (es) =>
+    es.map((e) => (e as HTMLElement).innerText),
+  );
+  throw new Error(`waited in vain: ${said.join(' | ')}`);
 }
 
 /** Nothing is on its way to the draft any more, and the page shows the draft as it stands. */

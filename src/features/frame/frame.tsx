@@ -5,6 +5,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
 import { FacesProvider, type Face } from '@/ui/kinds';
+import { Act } from '@/ui/controls';
 import { useKeptThings } from '@/ui/kept';
 import { isTyping } from '@/ui/ledger-state';
 import { Toasts, say } from '@/ui/toasts';
@@ -79,12 +80,6 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
     return () => window.removeEventListener('keydown', onKey);
   }, [router, canEdit]);
 
-  // What a colleague did to one's work stands until it is read.
-  useEffect(() => {
-    for (const t of data.told)
-      say(t.sentence, { id: t.id, stays: true, onClose: () => void call('read', { params: { id: t.id } }) });
-  }, [data.told]);
-
   return (
     <FacesProvider faces={data.faces}>
       <EditsProvider account={data.actor.account} draftVersion={data.draftVersion}>
@@ -143,6 +138,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
               on by itself when the database is back.
             </Box>
           ) : null}
+          <ToldStrip told={data.told} />
           <Flex flex="1" minH={0}>
             <Rail
               counts={data.counts}
@@ -199,6 +195,35 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
     };
   }, []);
   return gone;
+}
+
+/** What colleagues did to the reader's edits: it stands until it is read. */
+function ToldStrip({ told }: { told: FrameData['told'] }) {
+  const [read, setRead] = useState<readonly string[]>([]);
+  const left = told.filter((t) => !read.includes(t.id));
+  if (left.length === 0) return null;
+  return (
+    <Box role="status" bg="plumTint" borderBottom="1px solid" borderColor="plum" px="16px" py="6px" fontSize="13px">
+      {left.map((t) => (
+        <Flex key={t.id} gap="12px" align="center" data-testid="told">
+          <Box minW={0} overflowWrap="anywhere">
+            {t.sentence}
+          </Box>
+          <Act
+            look="text"
+            h="22px"
+            aria-label={`Close: ${t.sentence}`}
+            onClick={() => {
+              setRead([...read, t.id]);
+              void call('read', { params: { id: t.id } });
+            }}
+          >
+            Close
+          </Act>
+        </Flex>
+      ))}
+    </Box>
+  );
 }
 
 /** Says while edits are on their way to the draft. */

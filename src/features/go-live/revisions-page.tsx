@@ -9,6 +9,7 @@ import { Time } from '@/ui/time';
 export interface RevisionRow {
   number: number;
   note: string;
+  override: string;
   by: string;
   at: string;
   edits: number;
@@ -39,8 +40,13 @@ export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
           <Box>
             {r.note || <chakra.span color="quiet">no note</chakra.span>}
             <Box color="quiet" fontSize="13px">
-              {r.by}, <Time iso={r.at} /> · {r.edits} {r.edits === 1 ? 'object' : 'objects'} changed
+              {r.by}, <Time iso={r.at} /> · {r.edits} {r.edits === 1 ? 'edit' : 'edits'}
             </Box>
+            {r.override ? (
+              <Box color="brick" fontSize="13px">
+                in spite of errors: {r.override}
+              </Box>
+            ) : null}
           </Box>
           {i === 0 ? (
             <chakra.span bg="plumTint" color="plum" rounded="3px" px="6px" fontSize="12px">
