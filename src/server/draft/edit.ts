@@ -9,9 +9,8 @@ import { insertRows } from '../db/many';
 import { change, isDuplicate, reading, rows, writing, type Reader, type Writer } from '../db/pool';
 import { rewriteSpaces, writeObjects, writeOrganisation, type WrittenObject } from '../db/write-objects';
 import { ask, type AnswerOf } from '../engine';
-import type { ParsedEdit } from '../engine/questions/edits';
 import type { StaleFacts } from '../engine/ground/stale';
-import type { AskedEdit } from '../engine/ground/whole-edits';
+import type { AskedEdit, ParsedEdit } from '../engine/ground/whole-edits';
 import { recordAct } from './acts';
 
 export type { Edit, WholeEdit, EditResult };

@@ -1,5 +1,4 @@
 /** The one way of editing: `useEdits` and what stands around it. */
-export type { Together } from './store';
 export { EditsProvider, useDraftVersion, useWaiting } from './tab';
 export * from './use-edits';
 export { useOrder } from './use-order';

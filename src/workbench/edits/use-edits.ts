@@ -101,11 +101,6 @@ export function useEdits(): Edits {
   };
 }
 
-/** One object alone. */
-export function useObjectEdit(edited: EditedObject): ObjectEdit {
-  return useEdits().of(edited);
-}
-
 /** Titles of fields by name, from what the schema knows of them. */
 export function useTitles(fields: readonly { field: string; title?: string }[]): Record<string, string> {
   return useMemo(() => Object.fromEntries(fields.map((f) => [f.field, f.title ?? f.field])), [fields]);

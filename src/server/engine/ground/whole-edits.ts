@@ -8,15 +8,20 @@ import {
   readObject,
   wordOf,
   type AnyObject,
+  type Changed,
   type DraftKind,
   type Plan,
   type PlanIndex,
 } from '@/core/plan';
 import { demandFor } from '../../access/areas';
 import { EditRefused, type Actor } from '../../access/rights';
-import type { ParsedEdit } from '../questions/edits';
 import type { HeldPlan } from './held';
 import { Stale } from './stale';
+
+/** An edit whose value was read by its schema. */
+export interface ParsedEdit extends Changed {
+  rowVersion: number | null;
+}
 
 /** An edit as it is asked for: whole, some fields of what stands in the draft, or a place in a list of it. */
 export type AskedEdit = ParsedEdit | FieldEdit | PlaceEdit;

@@ -13,7 +13,6 @@ import {
   planWith,
   wordOf,
   type AnyObject,
-  type Changed,
   type Difference,
   type DraftKind,
   type Plan,
@@ -22,16 +21,11 @@ import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, mayEverywhere } from '../../access/rights';
 import { labelsIn } from '../ground/labels';
 import { Stale } from '../ground/stale';
-import { wholeEdits, type AskedEdit } from '../ground/whole-edits';
+import { wholeEdits, type AskedEdit, type ParsedEdit } from '../ground/whole-edits';
 import { actsSince, described, differing, editorsOf, pendingActs } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 
 /* What edits are made of, and what they make: checks before they are written, what differs from live, revisions. */
-
-/** An edit whose value was read by its schema. */
-export interface ParsedEdit extends Changed {
-  rowVersion: number | null;
-}
 
 /** Everything that writing edits needs to know of the draft, looked up before its lock is taken. */
 export interface Prepared {
