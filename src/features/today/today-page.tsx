@@ -184,7 +184,7 @@ function Emergency({ of: e }: { of: Awaited<TodayData['emergency']>[number] }) {
         )}
       </Box>
       {e.from ? (
-        <chakra.a fontSize="13px" href={tracePath(e.from, e.number)}>
+        <chakra.a fontSize="13px" href={tracePath(e.from, e.number)} aria-label={`Trace ${e.number} from ${e.site}`}>
           Trace
         </chakra.a>
       ) : null}
