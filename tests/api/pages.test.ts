@@ -1,5 +1,5 @@
 import { readdirSync } from 'node:fs';
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { READY_ROLES } from '@/server/access/rights';
 import { BASE } from '../support/browser';
 import { Client, admin, type Document } from '../support/api';
@@ -49,6 +49,9 @@ const PAGES = readdirSync('src/app/(work)', { recursive: true, encoding: 'utf8' 
 
 const addressOf = (page: string) =>
   `/${page.replace(/([a-z]+)\/\[\w+\]/g, (_, list: string) => `${list}/${PARTS[list] ?? 'none'}`)}`;
+
+// Each account has its password made and changed, which takes its time on purpose.
+jest.setTimeout(120_000);
 
 const cookies = new Map<string, string>();
 let plan: Document;

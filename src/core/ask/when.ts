@@ -36,7 +36,7 @@ export function readWhen(text: string, zone: string, now: number, order: DayOrde
   const parts = words.replace(/,/g, ' ').trim().split(/\s+/);
   const apart = /^[ap]\.?m\.?$/.test(parts.at(-1)!) ? 2 : 1;
   const [day, clock] = [parts.slice(0, -apart).join(' '), parts.slice(-apart).join(' ')];
-  if (day === '') return /^\d/.test(words) ? bad(`${words} is no time of day`) : whole;
+  if (day === '') return bad(`“${text.trim().slice(0, 40)}” is no time`);
   const minutes = minutesOf(clock);
   return minutes === undefined ? (/^\d/.test(clock) ? bad(`${clock} is no time of day`) : whole) : on(day, minutes);
 }
