@@ -52,7 +52,7 @@ export function readCall(question: Question, exchange: Exchange, now: number): C
   };
 }
 
-/** How the organisation writes dates: as its largest site's country does (Unicode CLDR, short dates). */
+/** How the organisation writes dates: as the country of its first site does (Unicode CLDR, short dates). */
 export function dayOrderOf(exchange: Pick<Exchange, 'plan'>): DayOrder {
   const site = exchange.plan.sites[0];
   return site && MONTH_FIRST.has(site.country) ? 'month first' : 'day first';
