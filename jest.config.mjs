@@ -31,6 +31,8 @@ const shared = {
 
 const config = {
   testSequencer: '<rootDir>/tests/support/order.mjs',
+  // A slow machine proves nothing wrong; what hangs ends all the same.
+  testTimeout: 90_000,
   projects: [
     {
       ...shared,

@@ -1,31 +1,55 @@
 // Builds the application when stale, and runs it with everything it needs around it.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, bundle, newest } from './bundle.mjs';
 import { Trouble, ensureDebian, ensureFree, ensurePackages } from './environment.mjs';
-import { startDatabase } from './database.mjs';
+import { ownDatabase, startDatabase } from './database.mjs';
 import { openLog } from './log.mjs';
 
 const NEXT = join(ROOT, 'node_modules', 'next', 'dist', 'bin', 'next');
 
 /** Environment of every process of ours. */
-export function environmentOf({ port, dbPort, data }) {
+export function environmentOf({ port, dbPort, data, address, database }) {
+  // The address of a database of one's own holds a password: it goes to no other purpose, and not to those who don't need it.
+  const { POLYDROME_DB_URL: url, POLYDROME_DB_ADMIN_URL: _admin, ...environment } = process.env;
   return {
-    ...process.env,
+    ...environment,
+    ...(database ? { POLYDROME_DB_URL: url } : {}),
     NEXT_TELEMETRY_DISABLED: '1',
     POLYDROME_PORT: String(port),
     POLYDROME_DB_PORT: String(dbPort),
     POLYDROME_DATA: data,
+    POLYDROME_ADDRESS: address,
   };
 }
 
-/** Runs a command to its end; its output is shown when it fails. */
-export function runToEnd(command, args, env, what) {
+/** Runs a command to its end and gives what it printed; its output is told when it fails. */
+export function outputOf(command, args, env, what) {
   const ran = spawnSync(command, args, { cwd: ROOT, env, encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
-  if (ran.stdout && ran.status === 0 && /\S/.test(ran.stdout) && what === null) process.stdout.write(ran.stdout);
   if (ran.status !== 0)
     throw new Trouble(`${what ?? command} failed:\n${((ran.stdout || '') + (ran.stderr || '')).slice(-4000)}`);
+  return ran.stdout;
+}
+
+/** Runs a command to its end; without words of what it does, what it printed is shown. */
+export function runToEnd(command, args, env, what) {
+  const printed = outputOf(command, args, env, what);
+  if (what === null && /\S/.test(printed)) process.stdout.write(printed);
+}
+
+/** A data folder belongs to one purpose for ever: the demo's people and sign-ins never meet an organisation of one's own. */
+function keepPurpose({ data, purpose }, { fresh = false }) {
+  const file = join(data, 'purpose');
+  const known = existsSync(file) ? readFileSync(file, 'utf8').trim() : existsSync(join(data, 'mysql')) ? 'demo' : null;
+  if (known !== null && known !== purpose && [known, purpose].includes('own'))
+    throw new Trouble(
+      `The data folder ${data} holds ${known === 'own' ? 'an organisation of your own' : 'the demo'}; choose another with POLYDROME_DATA.`,
+    );
+  if (fresh && purpose === 'own')
+    throw new Trouble('--fresh begins the demo anew; an organisation of your own is never wiped by a start.');
+  mkdirSync(data, { recursive: true, mode: 0o700 });
+  writeFileSync(file, purpose);
 }
 
 /** Builds the application unless the last build is newer than every source. */
@@ -44,12 +68,16 @@ export function buildWhenStale() {
   writeFileSync(stamp, '');
 }
 
-/** Database, migrations, demo company; what both the demo and the tests stand on. `set`: ports and folder (`settings`). */
+/** Database, migrations and, where wanted, the demo company. `set`: ports, folder and database (`settings`). */
 export async function startGround(set, options) {
-  ensureDebian([['mariadbd', 'mariadb-server'], ...(options.browser ? [['chromium', 'chromium']] : [])]);
+  ensureDebian([
+    ...(set.database ? [] : [['mariadbd', 'mariadb-server']]),
+    ...(options.browser ? [['chromium', 'chromium']] : []),
+  ]);
   ensurePackages();
-  await ensureFree(set.port, set.variable, 'the application');
-  const database = await startDatabase(set, options);
+  await ensureFree(set.port, set.variable, 'the application', set.address);
+  keepPurpose(set, options);
+  const database = set.database ? await ownDatabase(set) : await startDatabase(set, options);
   try {
     const env = environmentOf(set);
     runToEnd(
@@ -58,7 +86,8 @@ export async function startGround(set, options) {
       { ...env, POLYDROME_MIGRATE: JSON.stringify(database.admin) },
       'Bringing the database up to date',
     );
-    runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
+    if (set.purpose !== 'own')
+      runToEnd(process.execPath, [await bundle('demo/load.ts', 'load-demo')], env, 'Loading the demo company');
     return { set, env, database, log: await openLog(set.data) };
   } catch (e) {
     await database.stop();
@@ -155,6 +184,8 @@ export function keepDatabase(ground, { pause = 500, mostDeaths = MOST_DEATHS } =
   };
   const watch = () => {
     const { process } = ground.database;
+    // One that somebody else keeps running comes back when they say so; until then pages say that it is away.
+    if (!process) return;
     const how = () => process.signalCode ?? `exit code ${process.exitCode}`;
     if (process.exitCode !== null || process.signalCode !== null) return ended(how());
     process.once('exit', () => void ended(how()));
@@ -192,7 +223,7 @@ export async function startWeb({ set, env, log }, { dev = false, mostDeaths = MO
   let reason = null;
   const over = Promise.race(parts.map((p) => p.over)).then((r) => (reason = r));
   const stop = () => Promise.all(parts.map((p) => p.stop()));
-  const url = `http://127.0.0.1:${set.port}`;
+  const url = `http://${/^(0\.0\.0\.0|::)$/.test(set.address) ? '127.0.0.1' : set.address.includes(':') ? `[${set.address}]` : set.address}:${set.port}`;
   const answers = (path) =>
     fetch(`${url}${path}`, { signal: AbortSignal.timeout(5000) }).then(
       (r) => r.ok,

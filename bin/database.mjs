@@ -16,7 +16,7 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
   await clearAway(pidFile, data);
   if (fresh)
     for (const name of readdirSync(data))
-      if (name !== 'started-by') rmSync(join(data, name), { recursive: true, force: true });
+      if (name !== 'started-by' && name !== 'purpose') rmSync(join(data, name), { recursive: true, force: true });
   await ensureFree(dbPort, 'POLYDROME_DB_PORT', 'the database');
   mkdirSync(data, { recursive: true, mode: 0o700 });
   if (existsSync(folder) && !existsSync(made))
@@ -118,6 +118,35 @@ async function clearAway(pidFile, data) {
   }
   mkdirSync(data, { recursive: true, mode: 0o700 });
   writeFileSync(owner, String(process.pid));
+}
+
+/** A database of one's own that runs already; the tables in it are ours to make. */
+export async function ownDatabase({ data, database: { application, admin } }) {
+  mkdirSync(data, { recursive: true, mode: 0o700 });
+  secretFile(data, 'secret-key', 32);
+  const { createConnection } = await import('mysql2/promise');
+  for (const [name, given] of [
+    ['POLYDROME_DB_ADMIN_URL', admin],
+    ['POLYDROME_DB_URL', application],
+  ])
+    try {
+      const connection = await createConnection({ ...given, connectTimeout: 5000 });
+      const [[{ version }]] = await connection.query('SELECT VERSION() AS version');
+      await connection.end();
+      const [major, minor] = version.split('.').map(Number);
+      if (!/mariadb/i.test(version) || major < 10 || (major === 10 && minor < 11))
+        throw new Error(`it is ${version}; MariaDB 10.11 or newer is needed`);
+    } catch (e) {
+      throw new Trouble(
+        `The database of ${name} (${given.user} at ${given.host}:${given.port}, ${given.database}) can’t be used: ${e.message}.`,
+      );
+    }
+  return {
+    process: null,
+    admin: { ...admin, multipleStatements: false },
+    stop: () => Promise.resolve(),
+    kill: () => undefined,
+  };
 }
 
 /** A secret of ours in a file that only we may read; made when missing. */

@@ -1,15 +1,30 @@
-// npm run demo: everything from a bare machine to a running Polydrome. `--fresh` begins anew, `--dev` rebuilds while you edit.
+// npm start: everything from a bare machine to a Polydrome of one's own. `--demo` runs the demo company instead; with it `--fresh`
+// begins anew and `--dev` rebuilds while you edit.
+import { bundle } from './bundle.mjs';
 import { settings, Trouble } from './environment.mjs';
-import { buildWhenStale, keepDatabase, startGround, startWeb, startWorker } from './application.mjs';
+import { buildWhenStale, keepDatabase, outputOf, startGround, startWeb, startWorker } from './application.mjs';
 
 const args = process.argv.slice(2);
-const unknown = args.filter((a) => !['--fresh', '--dev'].includes(a));
+const unknown = args.filter((a) => !['--demo', '--fresh', '--dev'].includes(a));
+const demo = args.includes('--demo');
 const dev = args.includes('--dev');
 let ground = null;
 let web = null;
 let worker = null;
 let database = null;
 let ending = false;
+
+const SIGN_INS = `  admin      quay-lantern-42     everything
+  helpdesk   berth-whistle-17    looks, asks, resets PINs
+  auditor    ledger-beacon-93    looks
+`;
+
+/** Nobody owns it yet: a new code for the first page. */
+async function firstSteps() {
+  const file = await bundle('bin/first-code.ts', 'first-code');
+  const code = outputOf(process.execPath, [file], ground.env, 'Making the one-time code').trim();
+  return code === '' ? '' : `Nobody owns it yet. Begin at ${web.url}/welcome with this code: ${code}\n`;
+}
 
 async function end(code) {
   if (ending) return;
@@ -24,8 +39,8 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => e
 
 try {
   if (unknown.length > 0)
-    throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins anew, --dev is for developers.`);
-  ground = await startGround(settings('demo'), { fresh: args.includes('--fresh'), browser: false });
+    throw new Trouble(`${unknown.join(' ')}: not known. --fresh begins the demo anew, --dev is for developers.`);
+  ground = await startGround(settings(demo ? 'demo' : 'own'), { fresh: args.includes('--fresh'), browser: false });
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
   worker = await startWorker(ground);
@@ -35,14 +50,13 @@ try {
     console.error(reason);
     return end(1);
   });
+  const { data, database: own } = ground.set;
+  const stands = own ? `Database ${own.application.database} at ${own.application.host}, other files` : 'Data';
   console.log(`
 Polydrome runs at ${web.url}
 
-  admin      quay-lantern-42     everything
-  helpdesk   berth-whistle-17    looks, asks, resets PINs
-  auditor    ledger-beacon-93    looks
-
-Data in ${ground.set.data}, what goes wrong in ${ground.log.path}. Ctrl-C stops everything.`);
+${demo ? SIGN_INS : await firstSteps()}
+${stands} in ${data}, what goes wrong in ${ground.log.path}. Ctrl-C stops everything.`);
 } catch (e) {
   console.error(e instanceof Trouble ? e.message : e);
   await end(1);

@@ -54,9 +54,9 @@ async function jest(project, workers, env) {
 /** An application under test: its database, web process, pages, engine and worker. */
 class Application {
   async start(number) {
-    const { variable, port, dbPort, data } = settings('test');
+    const { port, dbPort, data, ...rest } = settings('test');
     const set = {
-      variable,
+      ...rest,
       port: port + APART * number,
       dbPort: dbPort + APART * number,
       data: join(data, String(number)),

@@ -12,7 +12,7 @@ const hosts = (process.env.POLYDROME_HOSTS ?? '')
   .split(/[\s,]+/)
   .filter(Boolean);
 const server = frontServer(api, socketOf('pages'), hosts);
-server.listen(Number(process.env.POLYDROME_PORT), '127.0.0.1');
+server.listen(Number(process.env.POLYDROME_PORT), process.env.POLYDROME_ADDRESS || '127.0.0.1');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {
     server.close(() => void closePool().finally(() => process.exit(0)));

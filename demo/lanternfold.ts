@@ -380,7 +380,7 @@ function shipRungs(gateway: string): RungInput[] {
 export function lanternfold(): Draft {
   const plan = {
     format: 'polydrome-plan' as const,
-    version: 4 as const,
+    version: 5 as const,
     organisation: { name: 'Lanternfold Ferries' },
     classes,
     sites,

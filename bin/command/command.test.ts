@@ -201,7 +201,7 @@ describe('polydrome digits, number, hours and load, as scripts rely on them', ()
     [() => ['course', '--plan', 'demo/plan.yaml', '--number', '+46846500417'], 2, { error: { path: '--number' } }],
     [() => ['check', '--plan', 'demo/plan.yaml'], 1, {}],
     [() => ['plan', 'schema'], 0, { type: 'object' }],
-    [() => ['plan', 'format', 'demo/plan.yaml'], 0, { format: 'polydrome-plan', version: 4 }],
+    [() => ['plan', 'format', 'demo/plan.yaml'], 0, { format: 'polydrome-plan', version: 5 }],
     [() => ['plan', 'format'], 2, { error: { path: 'FILE' } }],
     [() => ['plan', 'melt', 'x'], 2, { error: { code: 'no-such-command' } }],
   ])('%#', (args, code, value) => {
@@ -219,7 +219,7 @@ describe('polydrome digits, number, hours and load, as scripts rely on them', ()
     const upgraded = polydrome(['plan', 'upgrade', old]);
     expect([upgraded.code, JSON.parse(upgraded.out)]).toMatchObject([
       0,
-      { version: 4, mailboxes: [{ owners: ['p'] }] },
+      { version: 5, mailboxes: [{ owners: ['p'] }] },
     ]);
     const again = join(folder, 'new.json');
     writeFileSync(again, upgraded.out);

@@ -2,6 +2,6 @@
 
 import { Trouble } from '@/features/frame/trouble';
 
-export default function RootError({ reset }: { reset: () => void }) {
-  return <Trouble again={reset} />;
+export default function RootError({ retry }: { retry: () => void }) {
+  return <Trouble again={retry} />;
 }

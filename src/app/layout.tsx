@@ -5,7 +5,6 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import { UiProvider } from '@/ui/provider';
 
 export const metadata: Metadata = {
-  title: 'Polydrome',
   description: 'Builds, proves and explains a company phone system',
 };
 

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { siteProposalSchema } from '@/core/acts/sites';
+import { organisationSchema, site as siteSchema } from '@/core/plan';
 import { LIMITS, type LimitName } from '@/core/acts/limits';
 import { done, type Facts } from './operation';
 import { grantSchema, roleSchema } from './rights';
@@ -7,6 +9,7 @@ import { id } from './shared';
 /* Sign-in, sessions, administrators, roles, tokens, settings and limits. */
 
 const code = z.string().max(12);
+const organisation = organisationSchema.shape;
 
 export const newAdministratorSchema = z.strictObject({
   signIn: z
@@ -88,9 +91,44 @@ export const settingsSchema = z.strictObject({
 });
 export type Settings = z.output<typeof settingsSchema>;
 
+/** What an organisation begins with. */
+export const beginSchema = z.strictObject({
+  /** the one-time code that the start command printed */
+  code: z.string().trim().min(1, 'is empty; the start command printed it').max(60),
+  owner: z.strictObject({
+    name: newAdministratorSchema.shape.name.meta({ title: 'Your name' }),
+    signIn: newAdministratorSchema.shape.signIn.meta({ title: 'Name to sign in with' }),
+    password: z.string().max(200).meta({ title: 'Password' }),
+  }),
+  organisation: z.strictObject({
+    name: organisation.name.meta({ title: 'Name of the organisation' }),
+    language: organisation.language,
+    dayOrder: organisation.dayOrder,
+  }),
+  site: z.strictObject({
+    name: siteSchema.shape.name,
+    country: siteSchema.shape.country,
+    zone: siteSchema.shape.zone,
+    address: siteSchema.shape.address,
+    area: siteSchema.shape.area,
+  }),
+});
+
 const signedIn = z.strictObject({ ok: z.literal(true), waitsForCode: z.boolean() });
 
 export const accessFacts = {
+  firstStart: {
+    summary: 'Whether nobody owns the organisation yet, and what a country proposes then',
+    right: null,
+    query: z.strictObject({ country: siteSchema.shape.country.optional() }),
+    answer: z.strictObject({ open: z.boolean(), proposal: siteProposalSchema.nullable() }),
+  },
+  begin: {
+    summary: 'Make the owner, the organisation and its first site, with the code that the first start printed',
+    right: null,
+    body: beginSchema,
+    answer: done,
+  },
   signIn: {
     summary: 'Sign in; the session comes as a cookie',
     right: null,

@@ -24,7 +24,16 @@ const question = {
 /** A trace with the moment it was asked for, ISO 8601 in UTC. */
 const traced = z.strictObject({ ...traceSchema.shape, at: z.string() });
 
-const found = z.strictObject({ kind: z.enum(OBJECT_KINDS), id: z.string(), label: z.string(), word: z.string() });
+const found = z.strictObject({
+  kind: z.enum(OBJECT_KINDS),
+  id: z.string(),
+  label: z.string(),
+  word: z.string(),
+  /** what tells it from others of its name: its site, its digits, what it is a part of or used by */
+  detail: z.string(),
+  /** where it is looked at */
+  path: z.string(),
+});
 export type Found = z.output<typeof found>;
 
 const short = z.strictObject({

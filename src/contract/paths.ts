@@ -2,6 +2,8 @@
 export const PATHS = {
   health: ['GET', '/health'],
   openapi: ['GET', '/openapi.json'],
+  firstStart: ['GET', '/first'],
+  begin: ['POST', '/first'],
   signIn: ['POST', '/session'],
   signInCode: ['POST', '/session/code'],
   signOut: ['DELETE', '/session'],

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import type { ComponentProps, ReactNode } from 'react';
+import type { ComponentProps, MouseEvent, ReactNode } from 'react';
 
 const ActButton = chakra('button', {
   base: {
@@ -49,6 +49,9 @@ const ActButton = chakra('button', {
   },
 });
 
+/** The field keeps the focus while the button that sends is pressed: what leaving it says would move the button from under the hand. */
+const SENDS = { onMouseDown: (e: MouseEvent) => e.preventDefault() };
+
 /**
  * The one button of ours: `main` is the act of the screen, `plain` everything else, `danger` what can't be taken back
  * lightly. Made of one small recipe: a list of rows with buttons is drawn on the server many times a minute.
@@ -56,7 +59,7 @@ const ActButton = chakra('button', {
 export function Act({ look = 'plain', ...props }: ComponentProps<typeof ActButton>) {
   // A value that is there only sometimes must not wipe out the look's own.
   const given = Object.fromEntries(Object.entries(props).filter(([, value]) => value !== undefined));
-  return <ActButton type="button" look={look} {...given} />;
+  return <ActButton type="button" look={look} {...(props.type === 'submit' ? SENDS : {})} {...given} />;
 }
 
 /** A link that looks like a button. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { Component, Suspense, use, useEffect, type ReactNode } from 'react';
+import { useRefresh } from './refresh';
 
 /** Draws what is on its way from the server when it is here; until then, and while it has to be asked again, says so. */
 export function Later<T>({
@@ -63,11 +63,11 @@ class Mended extends Component<{ children: ReactNode }, { wrong: boolean }> {
 }
 
 function Again() {
-  const router = useRouter();
+  const refresh = useRefresh();
   useEffect(() => {
-    const timer = setInterval(() => router.refresh(), AGAIN_MS);
+    const timer = setInterval(refresh, AGAIN_MS);
     return () => clearInterval(timer);
-  }, [router]);
+  }, [refresh]);
   return (
     <Box color="quiet" fontSize="13px" role="status">
       This answer is on its way; the page asks again by itself.

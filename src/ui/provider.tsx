@@ -4,6 +4,7 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
+import { RefreshProvider } from './refresh';
 import { Styles } from './styles';
 import { system } from './theme';
 
@@ -33,7 +34,9 @@ export function UiProvider({ children }: { children: ReactNode }) {
           disableTransitionOnChange
           storageKey="polydrome-theme"
         >
-          <QueryClientProvider client={queries}>{children}</QueryClientProvider>
+          <QueryClientProvider client={queries}>
+            <RefreshProvider>{children}</RefreshProvider>
+          </QueryClientProvider>
         </ThemeProvider>
       </ChakraProvider>
     </Styles>

@@ -27,7 +27,7 @@ export function Workspace({
   pane,
   children,
 }: {
-  title: ReactNode;
+  title: string;
   count?: ReactNode;
   lead?: ReactNode;
   acts?: ReactNode;
@@ -39,6 +39,7 @@ export function Workspace({
   const shown = open === null ? { base: 'none', lg: 'block' } : open ? 'block' : 'none';
   return (
     <NoteContext.Provider value={setNote}>
+      <title>{`${title} · Polydrome`}</title>
       <Flex minH="0" flex="1" position="relative">
         <chakra.main flex="1" minW={0} px={{ base: '12px', md: '22px' }} pt="18px" pb="32px" overflowY="auto">
           <Flex align="center" gap="8px" wrap="wrap" minH="30px" mb={lead ? '2px' : '12px'}>

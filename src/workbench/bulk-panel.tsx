@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { BulkChange } from '@/core/acts/bulk';
 import type { Answer } from '@/contract';
@@ -15,6 +14,7 @@ import { choiceWords } from './choices';
 import { ChangeLines } from './change-lines';
 import { JobBar } from './job-bar';
 import { useJob, whyNot } from './use-job';
+import { useRefresh } from '@/ui/refresh';
 
 /** What a bulk change may choose from. */
 export interface BulkOptions {
@@ -49,7 +49,7 @@ export function BulkPanel({
   options: BulkOptions;
   onClose: () => void;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [values, setValues] = useState<Values>({});
   const [dryRun, setDryRun] = useState<Answer<'bulkPreview'> | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -61,7 +61,7 @@ export function BulkPanel({
     setSaid(`${ended.result?.changed ?? 0} changed, as one edit: one undo (Ctrl Z) takes all of it back.`);
     setDryRun(null);
     setValues({});
-    router.refresh();
+    refresh();
   });
   const running = work !== null && (work.state === 'waiting' || work.state === 'running');
   const set = (name: string, value: unknown) => {

@@ -10,6 +10,7 @@ import { PaneSection } from '@/ui/workspace';
 import { useKinds } from '@/ui/kinds';
 import type { Around } from './form-data';
 import { SEVERITY } from './severity';
+import { Time } from '@/ui/time';
 
 /** Problems, reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
 export function ConsequencesPane({ around }: { around: Promise<Around> }) {
@@ -55,7 +56,14 @@ function Known({ around }: { around: Around }) {
           ) : null}
           {changes.slice(0, 6).map((c, i) => (
             <Box key={i} mb="10px">
-              <Box color="quiet">{c.call}</Box>
+              <Box color="quiet">
+                {c.call}
+                {c.at ? (
+                  <>
+                    , <Time iso={c.at} />
+                  </>
+                ) : null}
+              </Box>
               <Flex gap="6px" align="center" mt="2px">
                 <Glyph kind={endOf(c.was)} />
                 <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">

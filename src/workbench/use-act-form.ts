@@ -25,6 +25,8 @@ export interface ActFormOptions<N extends OperationName, T extends FieldValues> 
   input: (values: T) => Input<N>;
   /** how it is sent; left out: at once */
   send?: (input: Input<N>) => Promise<ApiResult<Answer<N>>>;
+  /** false: whoever types has no session yet, and what is wrong is said when it is sent */
+  checked?: boolean;
   /** what is not even worth sending: said at once */
   unsaid?: (values: T) => { field: Path<T>; sentence: string }[];
   /** the field that an error belongs to, by its path in the body; null: none of this form */
@@ -75,10 +77,11 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     async (value: T): Promise<StandardSchemaV1.Result<T>> => {
       // What is sent is looked at where it is done.
       if (sending.current) return { value };
-      const { operation, input, unsaid } = now.current;
+      const { operation, input, unsaid, checked = true } = now.current;
       const missing = unsaid?.(value) ?? [];
       if (missing.length > 0)
         return { issues: missing.map(({ field, sentence }) => ({ message: sentence, path: field.split('.') })) };
+      if (!checked) return { value };
       const { body } = input(value);
       const got = await call('checkBody', { params: { operation }, body: body as Record<string, unknown> });
       if (!got.ok) return { value };

@@ -7,6 +7,7 @@ import { LOOK_FACTS, endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { useKinds } from '@/ui/kinds';
 import { tracePath } from './paths';
+import { useWriting } from '@/ui/time';
 
 type Week = NonNullable<Picture['week']>;
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -16,12 +17,8 @@ const nameOf = (s: WeekStretch) => s.lands?.label ?? s.outcome;
 /** Where callers end through this week: a bar from Monday to Sunday, each stretch opening its trace; beneath it what is meant. */
 export function WeekStrip({ week }: { week: Week }) {
   const { lookOf } = useKinds();
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    timeZone: week.zone,
-    weekday: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
+  const write = useWriting();
+  const how = { zone: week.zone, weekday: true };
   const width = (s: WeekStretch) => `${((s.to - s.from) / (week.to - week.from)) * 100}%`;
   const ends = [...new Map(week.stretches.map((s) => [`${endOf(s)} ${nameOf(s)}`, s])).values()];
   const hours = (end: WeekStretch) =>
@@ -34,7 +31,7 @@ export function WeekStrip({ week }: { week: Week }) {
       <Flex h="28px" border="1px solid" borderColor="fieldLine" rounded="4px" overflow="hidden" bg="raised">
         {week.stretches.map((s) => {
           const { colour, dash } = LOOK_FACTS[lookOf(endOf(s))];
-          const when = `${clock.format(s.from)} to ${clock.format(s.to)}`;
+          const when = `${write(s.from, how)} to ${write(s.to, how)}`;
           return (
             <chakra.a
               key={s.from}

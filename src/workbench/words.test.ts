@@ -24,7 +24,7 @@ const WITHOUT_PAGE = [
   'tone',
   'attendantKey',
   'reachStep',
-  'featureCode',
+  'serviceCode',
   'presenceRule',
   'presenceChoice',
   'routeRule',

@@ -66,7 +66,6 @@ function withDoorbells() {
       path: '/doorbells/{id}',
       called: true,
       dialled: true,
-      found: true,
       unique: [
         {
           code: 'serial-twice',

@@ -17,7 +17,7 @@ function start(
   args: string[] = [],
 ): { child: ChildProcess; said: () => string; ended: Promise<number> } {
   let text = '';
-  const child: ChildProcess = spawn(process.execPath, ['bin/start.mjs', ...args], {
+  const child: ChildProcess = spawn(process.execPath, ['bin/start.mjs', ...args, '--demo'], {
     env: {
       ...process.env,
       POLYDROME_PORT: String(PORT),

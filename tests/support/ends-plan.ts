@@ -50,7 +50,7 @@ export const END_REASONS: readonly ReasonCode[] = [
   'tone',
   'parked',
   'park-returns',
-  'feature',
+  'service',
   'withheld-by-code',
 ];
 
@@ -171,15 +171,15 @@ export function addEnds(d: Document): void {
     { id: 's2', reachPlan: 'find-joan', position: 2, withPrevious: true, extension: 'e1', seconds: 10 },
     { id: 's3', reachPlan: 'find-joan', position: 3, outside: 'mobile', seconds: 20 },
   ];
-  const code = (id: string, digits: string, feature: string, more: object = {}) => ({
+  const code = (id: string, digits: string, service: string, more: object = {}) => ({
     id,
-    name: feature,
+    name: service,
     site: 'quay',
     digits,
-    feature,
+    service,
     ...more,
   });
-  d.featureCodes = [
+  d.serviceCodes = [
     code('f-box', '*1', 'mailbox'),
     code('f-in', '*21', 'queue sign-in', { queue: 'line' }),
     code('f-hide', '*31', 'withhold number'),

@@ -75,7 +75,7 @@ const PLANTED: Edits = {
     { leadsTo: 'box' },
   ],
   reachStep: ['s1', { extension: 'e2' }],
-  featureCode: ['f-box', { digits: '*2' }],
+  serviceCode: ['f-box', { digits: '*2' }],
   presenceRule: ['p-meeting', { outsideTo: 'box' }],
   presenceChoice: ['pc-bob', { internal: 'ring' }],
   number: ['n111', { belongsTo: 'desk' }],

@@ -39,7 +39,13 @@ export type PaneLine = z.output<typeof paneLine>;
 const end = z.strictObject({ outcome: outcomeSchema, lands: landingSchema.nullable(), detail: z.string() });
 
 /** A call that ends elsewhere in the draft than live. */
-const changedCall = z.strictObject({ call: z.string(), was: end, willBe: end });
+const changedCall = z.strictObject({
+  call: z.string(),
+  /** at which moment it was tried, ISO 8601 in UTC; null: now */
+  at: z.string().nullable(),
+  was: end,
+  willBe: end,
+});
 export type ChangedCall = z.output<typeof changedCall>;
 
 export const consequencesSchema = z.strictObject({
@@ -74,12 +80,17 @@ export function consequencesOf(
   if (before) {
     const tried = triedCalls(draft, before, kind, id, at);
     compared = tried.length;
-    for (const { call, label, situation: own } of tried) {
+    for (const { call, label, moment, situation: own } of tried) {
       const holds = { ...situation, ...own };
       const now = canAsk(draft, call) ? outcomeOf(draft, call, onlyKnown(draft, holds)) : null;
       const then = canAsk(before, call) ? outcomeOf(before, call, onlyKnown(before, holds)) : null;
       if (now === null ? then === null : same(then, now)) continue;
-      changes.push({ call: label, was: shortOf(then), willBe: shortOf(now) });
+      changes.push({
+        call: label,
+        at: moment === undefined ? null : new Date(moment).toISOString(),
+        was: shortOf(then),
+        willBe: shortOf(now),
+      });
     }
   }
   return {
@@ -110,8 +121,7 @@ function triedCalls(draft: Exchange, before: Exchange, kind: DraftKind, id: stri
   const around = [draft, before].flatMap((exchange) => callsAround(exchange, kind, id, at));
   for (const [i, moment] of moments(draft, before, kind, id, at).entries())
     for (const c of around) {
-      const when = i === 0 ? '' : `, ${new Date(moment).toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-      const then = { ...c, label: c.label + when, call: { ...c.call, at: moment } };
+      const then = { ...c, moment: i === 0 ? undefined : moment, call: { ...c.call, at: moment } };
       out.set(JSON.stringify([then.call, then.situation]), then);
     }
   return [...out.values()];

@@ -24,8 +24,8 @@ function behindEmergency(exchange: Exchange): Problem[] {
       for (const rule of beginningWith(atSite(exchange, site).objects, form)) {
         if (rule.type === 'emergency') continue;
         const { kind, object } =
-          rule.type === 'feature'
-            ? { kind: 'featureCode' as const, object: rule.code }
+          rule.type === 'service'
+            ? { kind: 'serviceCode' as const, object: rule.code }
             : exchange.destinations.get(rule.id)!;
         say(site, {
           type: 'behind-emergency',

@@ -19,6 +19,8 @@ import { reachedFrom, spread, type Reached } from './reached';
 export interface SampleCall {
   call: Call;
   label: string;
+  /** milliseconds since 1970 UTC, where the call is tried at another moment than now */
+  moment?: number;
   situation?: Situation;
 }
 

@@ -2,7 +2,7 @@ import { firstBadSymbol } from '../digits';
 import { dialledFromOutside, type Call, type Exchange } from '../routing';
 import { readCaller } from './caller';
 import type { AskParts } from './split';
-import { readWhen, type DayOrder } from './when';
+import { readWhen } from './when';
 
 /** The parts of a question as they come from a form, the command line or the API. */
 export interface Question extends AskParts {
@@ -42,7 +42,7 @@ export function readCall(question: Question, exchange: Exchange, now: number): C
       return { ok: false, path: 'dial', offset: 32, sentence: 'More than 32 symbols can’t be dialled.' };
   }
   const zone = zoneOf(exchange, from.site, dial);
-  const when = readWhen(question.when, zone, now, dayOrderOf(exchange));
+  const when = readWhen(question.when, zone, now, exchange.plan.organisation.dayOrder);
   if (!when.ok) return { ok: false, path: 'at', sentence: when.sentence };
   const enBloc = question.enBloc ?? from.caller.type !== 'extension';
   return {
@@ -51,15 +51,6 @@ export function readCall(question: Question, exchange: Exchange, now: number): C
     call: { from: from.caller, dial, enBloc, at: when.at, withhold: question.withhold ?? false },
   };
 }
-
-/** How the organisation writes dates: as the country of its first site does (Unicode CLDR, short dates). */
-export function dayOrderOf(exchange: Pick<Exchange, 'plan'>): DayOrder {
-  const site = exchange.plan.sites[0];
-  return site && MONTH_FIRST.has(site.country) ? 'month first' : 'day first';
-}
-
-/** Countries whose short dates begin with the month. */
-const MONTH_FIRST: ReadonlySet<string> = new Set(['US']);
 
 function zoneOf(exchange: Exchange, site: string | null, dial: string): string {
   const first = exchange.plan.sites[0];

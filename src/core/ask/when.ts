@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import type { DayOrder } from '../plan';
 
 export type WhenResult = { ok: true; at: number } | { ok: false; sentence: string; expected: string };
 
@@ -6,9 +7,6 @@ const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 const EXPECTED =
   'now, fri 17:10, tomorrow 9, 5pm, 24 dec 08:00, 24/12/2026 8:00 or an ISO time such as 2026-12-24T08:00';
-
-/** Which number of a date in figures is the day. */
-export type DayOrder = 'day first' | 'month first';
 
 /**
  * Reads a moment as people write it: `now`, `17:10`, `9` or `5pm` (today), `fri 17:10` (the next one, today included while it is

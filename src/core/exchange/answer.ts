@@ -48,7 +48,7 @@ const stepSchema = z.strictObject({
     'emergency',
     'incoming',
     'route',
-    'feature',
+    'service',
     'destination',
     'transfer',
     'end',

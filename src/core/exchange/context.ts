@@ -1,12 +1,12 @@
 import { DEAD, SYMBOL_COUNT, mayGrow, symbolIndex, waitsForTimer, type Automaton, type MatchState } from '../digits';
 import type { DestinationKind } from '../plan';
-import type { FeatureCode, Site } from '../plan';
+import type { ServiceCode, Site } from '../plan';
 import type { CompiledRung } from './rung';
 
 /** What a dialled string can mean to a phone, in the order of ENGINE E4. */
 export type DialRule =
   | { type: 'emergency'; number: string; form: string; test: boolean }
-  | { type: 'feature'; code: FeatureCode; digits: string }
+  | { type: 'service'; code: ServiceCode; digits: string }
   | { type: 'destination'; kind: DestinationKind; id: string; digits: string }
   | { type: 'rung'; compiled: CompiledRung };
 

@@ -144,7 +144,7 @@ export const REASON_CODES = [
   'tone',
   'parked',
   'park-returns',
-  'feature',
+  'service',
   'withheld-by-code',
   'forwarding',
   'key-to-take',

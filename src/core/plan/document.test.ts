@@ -74,7 +74,7 @@ describe('the plan document', () => {
       'digits-twice conferences.0.digits',
       'digits-twice extensions.0.digits',
     ]);
-    expect(errors((d) => (list(d, 'featureCodes')[0]!.digits = '*21'))).toHaveLength(2);
+    expect(errors((d) => (list(d, 'serviceCodes')[0]!.digits = '*21'))).toHaveLength(2);
     expect(
       errors((d) => list(d, 'attendantKeys').push({ ...list(d, 'attendantKeys')[0], id: 'one-more' })).map(
         (e) => e.split(' ')[0],
@@ -99,7 +99,7 @@ describe('the plan document', () => {
     ]);
     expect(errors((d) => (list(d, 'hours')[0]!.weekly = 'mon 9-9'))).toEqual(['invalid hours.0.weekly']);
     expect(errors((d) => (list(d, 'hours')[0]!.zone = 'Harbour/Time'))).toHaveLength(1);
-    expect(errors((d) => (list(d, 'featureCodes').find((f) => f.id === 'f-in')!.queue = null))).toHaveLength(1);
+    expect(errors((d) => (list(d, 'serviceCodes').find((f) => f.id === 'f-in')!.queue = null))).toHaveLength(1);
     expect(errors((d) => (list(d, 'queues')[0]!.full = 'hello'))).toEqual(['wrong-kind queues.0.full']);
   });
 });

@@ -78,7 +78,7 @@ export const idTwiceFault = (kind: ObjectKind, object: AnyObject, before: Known)
   sentence: `The id ${object.id} is already that of ${KINDS[before.kind].word} ${labelOf(before.kind, before.object)}; ids are unique in a plan.`,
 });
 
-/** Digits of its own: extensions, groups, feature codes and the like share one number space. */
+/** Digits of its own: extensions, groups, service codes and the like share one number space. */
 const DIGITS: UniqueKey<{ site: string; digits: string | null; name: string }> = {
   code: 'digits-twice',
   field: 'digits',

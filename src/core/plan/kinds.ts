@@ -2,7 +2,7 @@
 import { attendantKind, attendantKeyKind } from './objects/attendant';
 import { classKind } from './objects/class';
 import { extensionKind } from './objects/extension';
-import { featureCodeKind } from './objects/feature-code';
+import { serviceCodeKind } from './objects/service-code';
 import { holidaysKind, hoursKind } from './objects/hours';
 import { inboundRouteKind } from './objects/inbound-route';
 import { ladderKind, rungKind } from './objects/ladder';
@@ -54,7 +54,7 @@ export const DEFINED = {
   tone: toneKind,
   attendantKey: attendantKeyKind,
   reachStep: reachStepKind,
-  featureCode: featureCodeKind,
+  serviceCode: serviceCodeKind,
   presenceRule: presenceRuleKind,
   presenceChoice: presenceChoiceKind,
   number: numberKind,

@@ -4,7 +4,7 @@ import { organisation } from './objects/organisation';
 import { KINDS, OBJECT_KINDS, type ObjectKind, type ObjectOf } from './registry';
 
 export const PLAN_FORMAT = 'polydrome-plan';
-export const PLAN_VERSION = 4;
+export const PLAN_VERSION = 5;
 
 /** Most objects of one kind in a plan. */
 export const MOST_OBJECTS = 200_000;

@@ -78,3 +78,30 @@ describe('a document of version 3', () => {
     }
   });
 });
+
+describe('a document of version 4', () => {
+  const older = (country: string) => {
+    const { serviceCodes, ...plan } = JSON.parse(JSON.stringify(endsPlan())) as Record<
+      string,
+      Record<string, unknown>[]
+    >;
+    const featureCodes = serviceCodes!.map(({ service, ...code }) => ({ ...code, feature: service }));
+    const organisation = { name: 'Older' };
+    const sites = plan.sites!.map((s, i) => (i === 0 ? { ...s, country } : s));
+    return { ...plan, organisation, sites, featureCodes, version: 4 };
+  };
+
+  it('has its codes as service codes, each doing what it did', () => {
+    const upgraded = upgradeDocument(older('GB'));
+    if (!upgraded.ok) throw new Error('not upgraded');
+    expect(upgraded.notes).toEqual([]);
+    expect(upgraded.document).not.toHaveProperty('featureCodes');
+    expect(upgraded.document.serviceCodes).toEqual(endsPlan().serviceCodes);
+    expect(readPlan(older('GB'))).toMatchObject({ ok: true, plan: { organisation: { dayOrder: 'day first' } } });
+  });
+
+  it('goes on writing dates as the country of its first site does', () => {
+    const upgraded = upgradeDocument(older('US'));
+    expect(upgraded).toMatchObject({ ok: true, document: { organisation: { dayOrder: 'month first' } } });
+  });
+});

@@ -6,7 +6,8 @@ type Document = Record<string, unknown>;
 /**
  * What each version's document needs to become one of the next. Version 2 has hours, teams and everything else that a call
  * can be led to; a document of version 1 has none of it, and every new field has a value by itself. In version 3 a mailbox
- * may have several owners. In version 4 there are no web links: a call can't end at one. `say` is told what was lost.
+ * may have several owners. In version 4 there are no web links: a call can't end at one. In version 5 codes that do something
+ * are service codes, and the organisation says how it writes dates. `say` is told what was lost.
  */
 const STEPS: Record<number, (document: Document, say: (note: string) => void) => Document> = {
   1: (document) => ({ ...document, version: 2 }),
@@ -16,7 +17,27 @@ const STEPS: Record<number, (document: Document, say: (note: string) => void) =>
     ...(Array.isArray(document.mailboxes) ? { mailboxes: document.mailboxes.map(withOwners) } : {}),
   }),
   3: (document, say) => withoutWebLinks({ ...document, version: 4 }, say),
+  4: (document) => withDayOrder(withServiceCodes({ ...document, version: 5 })),
 };
+
+/** Codes that do something under the name that they have now. */
+function withServiceCodes({ featureCodes, ...document }: Document): Document {
+  if (!Array.isArray(featureCodes)) return document;
+  const serviceCodes = (featureCodes as unknown[]).map((code) => {
+    if (!isObject(code) || !('feature' in code)) return code;
+    const { feature, ...rest } = code;
+    return { ...rest, service: feature };
+  });
+  return { ...document, serviceCodes };
+}
+
+/** Dates were written as the country of the first site does (Unicode CLDR, short dates). */
+function withDayOrder(document: Document): Document {
+  const { organisation, sites } = document;
+  const first = Array.isArray(sites) ? (sites[0] as unknown) : null;
+  if (!isObject(organisation) || !isObject(first) || first.country !== 'US') return document;
+  return { ...document, organisation: { ...organisation, dayOrder: 'month first' } };
+}
 
 function withOwners(mailbox: unknown): unknown {
   if (typeof mailbox !== 'object' || mailbox === null || !('owner' in mailbox)) return mailbox;

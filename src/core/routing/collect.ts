@@ -100,7 +100,7 @@ function taken(
   sentence: string,
   rest: string,
 ): Collected {
-  const withheld = rules[0]?.type === 'feature' && rules[0].code.feature === 'withhold number';
+  const withheld = rules[0]?.type === 'service' && rules[0].code.service === 'withhold number';
   const more = rest === '' || withheld ? '' : ` What is dialled after it (${rest}) plays no part.`;
   run.step('digits', code, sentence + more, { in: run.call.dial, out: digits });
   return { rules, digits, rest };

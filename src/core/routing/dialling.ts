@@ -1,7 +1,7 @@
 import { DIALLED_KINDS } from '../plan';
 import { automatonOfLiterals, determinise, positionsOf } from '../digits';
 import { shortNumbersOf } from '../numbers';
-import { numberSpaceOf, objectsOf, type FeatureCode, type Rung, type Site } from '../plan';
+import { numberSpaceOf, objectsOf, type ServiceCode, type Rung, type Site } from '../plan';
 import type { DialContext, DialRule, Layer } from '../exchange/context';
 import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
 import { hoursNow } from '../exchange/hours-now';
@@ -112,11 +112,11 @@ function dialableFrom(exchange: Exchange, site: Site): LiteralRule[] {
       const own = numberSpaceOf(plan, o.site) === space;
       const code = exchange.sites.get(o.site)!.siteCode;
       // Service codes belong to the space; everything else is reached behind a site code as well, the own one too (ENGINE E4).
-      const coded = space !== 'organisation' && code && kind !== 'featureCode' ? [code + o.digits] : [];
+      const coded = space !== 'organisation' && code && kind !== 'serviceCode' ? [code + o.digits] : [];
       const forms = [...(own ? [o.digits] : []), ...coded];
       return forms.map((digits) =>
-        kind === 'featureCode'
-          ? { type: 'feature', code: o as FeatureCode, digits }
+        kind === 'serviceCode'
+          ? { type: 'service', code: o as ServiceCode, digits }
           : { type: 'destination', kind, id: o.id, digits },
       );
     }),

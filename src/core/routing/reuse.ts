@@ -63,10 +63,10 @@ export class Reuse {
     return { layers, kept };
   }
 
-  /** Whether every object of a kind is dialled as before; feature codes are carried by their rules, so they must be the same. */
+  /** Whether every object of a kind is dialled as before; service codes are carried by their rules, so they must be the same. */
   private sameDigits(kind: (typeof DIALLED_KINDS)[number]): boolean {
     if (this.same(kind)) return true;
-    if (kind === 'featureCode') return false;
+    if (kind === 'serviceCode') return false;
     const [old, now] = [objectsOf(this.before!.plan, kind), objectsOf(this.plan, kind)];
     const digits = (o: object) => ('digits' in o ? o.digits : null);
     return (

@@ -7,7 +7,7 @@ import { emergencyCall } from './emergency';
 import type { DialContext, DialRule } from '../exchange/context';
 import { contextOf, isClosed } from './dialling';
 import { isFor, ladderOf, type Exchange } from '../exchange/exchange';
-import { featureCall } from './features';
+import { serviceCall } from './service-codes';
 import { fromOutside, fromTrunk } from './incoming';
 import { callInside, emergencyDiffers } from './inside';
 import type { CameIn } from './leave-through';
@@ -72,10 +72,10 @@ function fromPhone(run: Run, extension: Extension): Ending {
   let collected = collect(run, context);
   if ('ended' in collected) return collected.ended;
   const code = collected.rules[0]!;
-  if (code.type === 'feature' && code.code.feature === 'withhold number' && collected.rest !== '') {
+  if (code.type === 'service' && code.code.service === 'withhold number' && collected.rest !== '') {
     run.withheld = true;
-    run.step('feature', 'withheld-by-code', `${code.digits} hides the number for this call.`, {
-      object: refTo('featureCode', code.code),
+    run.step('service', 'withheld-by-code', `${code.digits} hides the number for this call.`, {
+      object: refTo('serviceCode', code.code),
       in: run.call.dial,
       out: collected.rest,
     });
@@ -85,7 +85,7 @@ function fromPhone(run: Run, extension: Extension): Ending {
   const { digits, rules } = collected;
   const winner = rules[0]!;
   if (winner.type === 'emergency') return emergencyCall(run, winner, extension, context.site);
-  if (winner.type === 'feature') return feature(run, winner, extension, context.site);
+  if (winner.type === 'service') return service(run, winner, extension, context.site);
   if (winner.type === 'destination') return callInside(run, extension, winner, digits, context);
   const { rung } = winner.compiled;
   run.step('rule', 'rung-fits', `Outbound rule ${rung.name} fits (${rung.map}).`, {
@@ -112,18 +112,18 @@ function fromPhone(run: Run, extension: Extension): Ending {
   );
 }
 
-/** A feature code; the test of the emergency service goes the way of emergency calls. */
-function feature(
+/** A service code; the test of the emergency service goes the way of emergency calls. */
+function service(
   run: Run,
-  { code, digits }: Extract<DialRule, { type: 'feature' }>,
+  { code, digits }: Extract<DialRule, { type: 'service' }>,
   extension: Extension,
   site: Site,
 ): Ending {
-  if (code.feature !== 'test emergency') return featureCall(run, code, extension);
+  if (code.service !== 'test emergency') return serviceCall(run, code, extension);
   const test = run.exchange.places.get(site.id)!.short?.emergencyTest;
   if (test) return emergencyCall(run, { type: 'emergency', number: test, form: digits, test: true }, extension, site);
-  run.step('feature', 'feature', `${site.country} has no code for test calls to the emergency service.`, {
-    object: refTo('featureCode', code),
+  run.step('service', 'service', `${site.country} has no code for test calls to the emergency service.`, {
+    object: refTo('serviceCode', code),
   });
   return ending({ outcome: 'unroutable', rule: code.id, kind: 'emergency', cause: UNALLOCATED });
 }

@@ -110,8 +110,8 @@ function newCall(run: Run, { to }: Transfer, by: Extension, party: CameIn): Endi
   const rule = ruleAt(context, to);
   if (!rule) return refused;
   if (rule.type === 'emergency') return party.trunk ? refused : emergencyCall(run, rule, by, context.site);
-  if (rule.type === 'feature')
-    return rule.code.feature === 'park' && rule.code.parkPlace
+  if (rule.type === 'service')
+    return rule.code.service === 'park' && rule.code.parkPlace
       ? walk(run, { type: 'destination', id: rule.code.parkPlace }, party)
       : refused;
   if (rule.type === 'destination')

@@ -186,7 +186,7 @@ class Walk {
 
   private refusedForward(rule: DialRule, owner: Extension): Onward {
     const isEmergency = rule.type === 'emergency';
-    const what = isEmergency ? 'an emergency number' : 'a feature code';
+    const what = isEmergency ? 'an emergency number' : 'a service code';
     this.run.step('right', 'forward-refused', `Nobody forwards calls to ${what}.`, {
       object: refTo('extension', owner),
     });

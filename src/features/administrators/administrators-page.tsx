@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Administrator, RoleFacts } from '@/contract/access';
 import type { Right } from '@/contract/rights';
@@ -13,6 +12,8 @@ import { PaneSection, Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { DeadJobs } from './dead-jobs';
 import { RolesPart } from './roles-part';
+import { useRefresh } from '@/ui/refresh';
+import { Time } from '@/ui/time';
 
 interface Props {
   me: string;
@@ -26,14 +27,14 @@ interface Props {
 
 /** Who administers, with which role; and the roles, made of rights per area and site. */
 export function AdministratorsPage({ me, administrators, roles, dead, rights, areas, sites }: Props) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [wrong, setWrong] = useState<string | null>(null);
   const [shown, setShown] = useState<{ name: string; password: string } | null>(null);
   /** Waits for what was asked, says what went wrong, and draws anew. */
   const act = async <T,>(asked: Promise<ApiResult<T>>): Promise<T | null> => {
     const done = await asked;
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
     return done.ok ? done.value : null;
   };
   return (
@@ -78,7 +79,13 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
             </Box>
             <Box color="quiet">
               {a.secondFactor ? 'second factor' : 'password only'}
-              {a.lastSeen ? `, seen ${a.lastSeen.slice(0, 10)}` : ', never here'}
+              {a.lastSeen ? (
+                <>
+                  , seen <Time iso={a.lastSeen} dayOnly />
+                </>
+              ) : (
+                ', never here'
+              )}
             </Box>
             <SelectBox
               aria-label={`Role of ${a.name}`}

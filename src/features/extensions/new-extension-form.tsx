@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useWatch, type UseFormReturn } from 'react-hook-form';
 import { pinRefusal } from '@/core/plan/pin';
@@ -11,6 +10,7 @@ import { useActForm } from '@/workbench/use-act-form';
 import { JoinerFields } from './joiner-fields';
 import { KIND_WORDS, type Kind, type NewExtensionData, type Typed } from './new-extension-data';
 import { Field, PlainField } from './new-extension-field';
+import { useRefresh } from '@/ui/refresh';
 
 const FIELD_OF: Record<string, keyof Typed> = {
   'mailbox.pin': 'pin',
@@ -52,7 +52,7 @@ export function NewExtensionForm({
   joiner: boolean;
   onMade: (m: { id: string; digits: string; name: string }) => void;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [chosen, setChosen] = useState(data.site);
   const defaults = proposed(data, chosen);
   const { form, submit, busy, general, touched, clear } = useActForm<'addExtension', Typed>({
@@ -73,7 +73,7 @@ export function NewExtensionForm({
     secrets: SECRETS,
     onMade: ({ id }, { digits, name }) => {
       onMade({ id, digits, name });
-      router.refresh();
+      refresh();
     },
   });
   const t = useWatch({ control: form.control }) as Typed;

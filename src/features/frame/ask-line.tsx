@@ -7,20 +7,24 @@ import { splitAsk } from '@/core/ask/split';
 import { call } from '@/workbench/api';
 import { Glyph } from '@/ui/glyph';
 import { isTyping } from '@/ui/ledger-state';
-import { useKinds } from '@/ui/kinds';
+import { useSettled } from '@/ui/settled';
+import { useWriting } from '@/ui/time';
+import { useAsked } from '@/workbench/use-asked';
 import { tracePath } from '@/workbench/paths';
 import { BothLine, InLine, type Answer } from './ask-answers';
 import { Pickers } from './ask-pickers';
 
 const PAUSE_MS = 25;
 
+/** The line on this page, for those that lead to it. */
+export const askLine = () => document.querySelector<HTMLInputElement>('[data-testid=ask-line]');
+
 /** One field that finds and asks, and answers while somebody types. */
 export function AskLine() {
   const router = useRouter();
-  const { pathOf } = useKinds();
+  const write = useWriting();
   const input = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
-  const [answer, setAnswer] = useState<Answer | null>(null);
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
   const [pickers, setPickers] = useState(false);
@@ -36,24 +40,9 @@ export function AskLine() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
-  useEffect(() => {
-    const stop = new AbortController();
-    const wanted = text.trim();
-    const timer = setTimeout(async () => {
-      if (wanted === '') {
-        setAnswer(null);
-        return;
-      }
-      const got = await call('ask', { query: { text: wanted } }, stop.signal);
-      if (stop.signal.aborted) return;
-      setAnswer(got.ok ? got.value : { type: 'unclear', sentence: got.errors[0]!.sentence, found: [] });
-      setAt(0);
-    }, PAUSE_MS);
-    return () => {
-      stop.abort();
-      clearTimeout(timer);
-    };
-  }, [text]);
+  const wanted = useSettled(text.trim(), PAUSE_MS);
+  const asked = useAsked('ask', wanted === '' ? null : { query: { text: wanted } }, { keep: true });
+  const answer: Answer | null = asked.wrong ? { type: 'unclear', sentence: asked.wrong, found: [] } : asked.value;
 
   const go = (path: string | null) => {
     if (!path) return;
@@ -63,10 +52,13 @@ export function AskLine() {
     router.push(path);
   };
   const found = answer?.type === 'found' ? answer.found : [];
-  const enter = () => {
+  const enter = async () => {
     const parts = splitAsk(text);
-    if (parts) go(tracePath(parts.from, parts.dial, parts.when || 'now'));
-    else if (found[at]) go(pathOf(found[at].kind, found[at].id));
+    if (parts) return go(tracePath(parts.from, parts.dial, parts.when || 'now'));
+    if (wanted === text.trim() && !asked.waiting) return go(found[at]?.path ?? null);
+    // Typed faster than it is answered: the answer to what stands there decides.
+    const got = await call('ask', { query: { text: text.trim() } });
+    go(got.ok && got.value.type === 'found' ? (got.value.found[0]?.path ?? null) : null);
   };
   const complete = () => {
     const choice = found[at];
@@ -88,8 +80,8 @@ export function AskLine() {
       >
         <chakra.input
           ref={input}
-          flex="1"
-          minW={0}
+          // What is typed is never covered: the answer takes what is left beside it.
+          style={{ flex: '1 0 auto', width: `${Math.max(24, text.length + 2)}ch`, maxWidth: 'calc(100% - 24px)' }}
           bg="transparent"
           outline="none"
           fontFamily="mono"
@@ -99,10 +91,13 @@ export function AskLine() {
           data-testid="ask-line"
           role="combobox"
           aria-expanded={open}
-          aria-controls="ask-answers"
+          aria-autocomplete="list"
+          aria-controls={open && answer ? 'ask-answers' : undefined}
+          aria-activedescendant={open && found[at] ? `ask-answer-${at}` : undefined}
           value={text}
           onChange={(e) => {
             setText(e.target.value);
+            setAt(0);
             setOpen(true);
           }}
           onFocus={() => setOpen(true)}
@@ -110,7 +105,7 @@ export function AskLine() {
             if (!e.currentTarget.parentElement?.parentElement?.contains(e.relatedTarget as Node)) setOpen(false);
           }}
           onKeyDown={(e) => {
-            if (e.key === 'Enter') enter();
+            if (e.key === 'Enter') void enter();
             else if (e.key === 'Escape') (e.target as HTMLInputElement).blur();
             else if (e.key === 'ArrowDown') setAt(Math.min(at + 1, found.length - 1));
             else if (e.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
@@ -119,7 +114,7 @@ export function AskLine() {
             e.preventDefault();
           }}
         />
-        <Box hideBelow="md" overflow="hidden" maxW="60%" data-testid="ask-answer" aria-live="polite">
+        <Box hideBelow="md" overflow="hidden" flex="0 1 auto" minW={0} data-testid="ask-answer" aria-live="polite">
           {answer?.type === 'answer' ? (
             <InLine answer={answer} />
           ) : answer?.type === 'unclear' ? (
@@ -169,15 +164,7 @@ export function AskLine() {
                 </>
               )}
               <Box color="quiet" mt="4px">
-                {new Intl.DateTimeFormat('en-GB', {
-                  timeZone: answer.zone,
-                  weekday: 'long',
-                  day: 'numeric',
-                  month: 'long',
-                  hour: '2-digit',
-                  minute: '2-digit',
-                }).format(new Date(answer.at))}
-                , {answer.zone} · Enter opens the trace
+                {write(answer.at, { zone: answer.zone, weekday: true })}, {answer.zone} · Enter opens the trace
               </Box>
             </Box>
           ) : answer.type === 'unclear' ? (
@@ -192,6 +179,7 @@ export function AskLine() {
             found.map((f, i) => (
               <Flex
                 key={f.id}
+                id={`ask-answer-${i}`}
                 role="option"
                 aria-selected={i === at}
                 align="center"
@@ -202,13 +190,18 @@ export function AskLine() {
                 cursor="pointer"
                 onMouseDown={(e) => {
                   e.preventDefault();
-                  go(pathOf(f.kind, f.id));
+                  go(f.path);
                 }}
                 onMouseEnter={() => setAt(i)}
               >
                 <Glyph kind={f.kind} />
-                <Box>{f.label}</Box>
-                <Box color="quiet" fontSize="12px" ml="auto">
+                <Box minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+                  {f.label}
+                </Box>
+                <Box color="quiet" fontSize="13px" whiteSpace="nowrap">
+                  {f.detail}
+                </Box>
+                <Box color="quiet" fontSize="12px" ml="auto" whiteSpace="nowrap">
                   {f.word}
                   {f.kind === 'extension' && i === at ? ' · Tab asks as this phone' : ''}
                 </Box>

@@ -8,6 +8,8 @@ import { FacesProvider, type Face } from '@/ui/kinds';
 import { Act } from '@/ui/controls';
 import { useKeptThings } from '@/ui/kept';
 import { isTyping } from '@/ui/ledger-state';
+import { DayOrderProvider } from '@/ui/time';
+import type { DayOrder } from '@/core/plan';
 import { Toasts, say } from '@/ui/toasts';
 import { EditsProvider, useWaiting } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
@@ -16,10 +18,12 @@ import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';
 import { Ribbon, type RibbonData } from './ribbon';
+import { useRefresh } from '@/ui/refresh';
 
 export interface FrameData {
   actor: { name: string; role: string; rights: readonly string[]; account: string };
   organisation: string;
+  dayOrder: DayOrder;
   sites: { name: string; zone: string }[];
   counts: RailCounts;
   ribbon: RibbonData;
@@ -36,6 +40,7 @@ const IDLE_MS = 60_000;
 /** What stands around every screen: Ask line, rail, ribbon, and the word when the database is away. */
 export function Frame({ data, children }: { data: FrameData; children: ReactNode }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const path = usePathname();
   const typed = useKeptThings(data.actor.account).length;
   const [keys, setKeys] = useState(false);
@@ -46,9 +51,9 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
   const undoing = useJob<{ label: string }>(undo, (ended) => {
     say(whyNot(ended) ?? 'Your last edit is undone, all of it.');
     setUndo(null);
-    router.refresh();
+    refresh();
   });
-  const gone = useHealth(data.draftVersion, () => router.refresh());
+  const gone = useHealth(data.draftVersion, refresh);
   const canEdit = data.actor.rights.includes('edit');
 
   useEffect(() => {
@@ -67,7 +72,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
           if (!undone.ok) say(undone.errors[0]!.sentence);
           else if ('job' in undone.value) setUndo(undone.value.job);
           else say('label' in undone.value ? `Undone: ${undone.value.label}.` : 'It is undone.');
-          router.refresh();
+          refresh();
         });
         return;
       }
@@ -78,90 +83,92 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [router, canEdit]);
+  }, [router, refresh, canEdit]);
 
   return (
     <FacesProvider faces={data.faces}>
-      <EditsProvider account={data.actor.account} draftVersion={data.draftVersion}>
-        <Flex direction="column" h="100dvh" overflow="hidden" data-draft-version={data.draftVersion}>
-          <Flex
-            as="header"
-            h="52px"
-            flexShrink={0}
-            align="center"
-            gap="12px"
-            px="16px"
-            borderBottom="1px solid"
-            borderColor="line"
-            bg="raised"
-          >
-            <chakra.button
-              type="button"
-              display={{ base: 'block', md: 'none' }}
-              aria-label="Menu"
-              aria-expanded={menu}
-              onClick={() => setMenu(!menu)}
-              fontSize="18px"
-              w="28px"
-            >
-              ☰
-            </chakra.button>
-            <chakra.a
-              href="/"
-              w={{ md: '140px' }}
-              fontSize="18px"
-              fontWeight={800}
-              textDecoration="none"
-              color="ink"
-              letterSpacing="-0.02em"
-              display={{ base: 'none', md: 'block' }}
-            >
-              poly
-              <chakra.span color="plum">drome</chakra.span>
-            </chakra.a>
-            <AskLine />
-            <OnItsWay />
-            <Clock sites={data.sites} name={data.actor.name} />
-          </Flex>
-          {gone ? (
-            <Box
-              role="alert"
-              bg="brickTint"
-              borderBottom="1px solid"
-              borderColor="brick"
+      <DayOrderProvider value={data.dayOrder}>
+        <EditsProvider account={data.actor.account} draftVersion={data.draftVersion}>
+          <Flex direction="column" h="100dvh" overflow="hidden" data-draft-version={data.draftVersion}>
+            <Flex
+              as="header"
+              h="52px"
+              flexShrink={0}
+              align="center"
+              gap="12px"
               px="16px"
-              py="6px"
-              fontSize="13px"
-              data-testid="database-gone"
+              borderBottom="1px solid"
+              borderColor="line"
+              bg="raised"
             >
-              The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes
-              on by itself when the database is back.
-            </Box>
-          ) : null}
-          <ToldStrip told={data.told} />
-          <Flex flex="1" minH={0}>
-            <Rail
-              counts={data.counts}
-              path={path}
-              rights={data.actor.rights}
-              typed={typed}
-              open={menu}
-              onGo={() => setMenu(false)}
-            />
-            <Flex direction="column" flex="1" minW={0} minH={0}>
-              {undo ? (
-                <Box px="22px" pt="12px">
-                  <JobBar job={undoing} what="Taking your last edit back" />
-                </Box>
-              ) : null}
-              {children}
+              <chakra.button
+                type="button"
+                display={{ base: 'block', md: 'none' }}
+                aria-label="Menu"
+                aria-expanded={menu}
+                onClick={() => setMenu(!menu)}
+                fontSize="18px"
+                w="28px"
+              >
+                ☰
+              </chakra.button>
+              <chakra.a
+                href="/"
+                w={{ md: '140px' }}
+                fontSize="18px"
+                fontWeight={800}
+                textDecoration="none"
+                color="ink"
+                letterSpacing="-0.02em"
+                display={{ base: 'none', md: 'block' }}
+              >
+                poly
+                <chakra.span color="plum">drome</chakra.span>
+              </chakra.a>
+              <AskLine />
+              <OnItsWay />
+              <Clock sites={data.sites} name={data.actor.name} />
             </Flex>
+            {gone ? (
+              <Box
+                role="alert"
+                bg="brickTint"
+                borderBottom="1px solid"
+                borderColor="brick"
+                px="16px"
+                py="6px"
+                fontSize="13px"
+                data-testid="database-gone"
+              >
+                The database does not answer. Nothing is lost: what you type is kept in this browser, and this page goes
+                on by itself when the database is back.
+              </Box>
+            ) : null}
+            <ToldStrip told={data.told} />
+            <Flex flex="1" minH={0}>
+              <Rail
+                counts={data.counts}
+                path={path}
+                rights={data.actor.rights}
+                typed={typed}
+                open={menu}
+                onGo={() => setMenu(false)}
+              />
+              <Flex direction="column" flex="1" minW={0} minH={0}>
+                {undo ? (
+                  <Box px="22px" pt="12px">
+                    <JobBar job={undoing} what="Taking your last edit back" />
+                  </Box>
+                ) : null}
+                {children}
+              </Flex>
+            </Flex>
+            <Toasts />
+            {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
+            <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
           </Flex>
-          <Toasts />
-          {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
-          <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
-        </Flex>
-      </EditsProvider>
+        </EditsProvider>
+      </DayOrderProvider>
     </FacesProvider>
   );
 }

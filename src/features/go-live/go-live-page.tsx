@@ -15,6 +15,7 @@ import { TypedList } from '@/workbench/typed-list';
 import { Later } from '@/ui/later';
 import { ActOfDraft } from './act-of-draft';
 import { GateList, GoPart, type GateData } from './gate';
+import { useRefresh } from '@/ui/refresh';
 
 /** What the server gives this page: a first page of edits, and how they group. */
 export interface GoLiveData {
@@ -37,6 +38,7 @@ const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
 /** What going live would change: act by act, each unfolding to its objects; undo of one; a note; go. */
 export function GoLivePage({ data }: { data: GoLiveData }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const { pending, asked, me } = data;
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
@@ -44,13 +46,13 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
     const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note, override } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) setGone(done.value.number);
-    router.refresh();
+    refresh();
     return done.ok;
   };
   const [question, confirm] = useConfirm<'undo' | 'only'>();
   const told = (done: ApiResult<unknown>) => {
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
   };
   const undoAct = async (act: PendingAct) => {
     if (!act.mine && (await confirm(askOfColleague({ name: act.name, who: act.by }))) !== 'undo') return;

@@ -11,6 +11,7 @@ import { DifferenceView } from './difference';
 import { MorePages, useMorePages } from './more-pages';
 import { Time } from '@/ui/time';
 import type { RevisionRow } from './revisions-page';
+import { useRefresh } from '@/ui/refresh';
 
 interface Props {
   revision: RevisionRow;
@@ -24,6 +25,7 @@ interface Props {
 
 export function RevisionPage({ revision, revisions, against, from, to, comparison, mayEdit }: Props) {
   const router = useRouter();
+  const refresh = useRefresh();
   const list = useMorePages(comparison, comparison, (after) =>
     call('compare', { params: { number: String(from) }, query: { to, after } }),
   );
@@ -36,7 +38,7 @@ export function RevisionPage({ revision, revisions, against, from, to, compariso
       return setWrong(done.errors[0]!.sentence);
     }
     router.push('/go-live');
-    router.refresh();
+    refresh();
   };
   return (
     <Workspace

@@ -14,6 +14,7 @@ import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
+import { useRefresh } from '@/ui/refresh';
 
 interface Asked {
   object: string;
@@ -37,6 +38,7 @@ export function HistoryPage({
   mayUndo: boolean;
 }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const [question, confirm] = useConfirm<'undo'>();
   const [more, setMore] = useState<{ acts: HistoryAct[]; next: string | null } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -44,7 +46,7 @@ export function HistoryPage({
   const work = useJob<object>(job, (ended) => {
     setWrong(whyNot(ended));
     setMore(null);
-    router.refresh();
+    refresh();
   });
   const acts = [...first.acts, ...(more?.acts ?? [])];
   const next = more ? more.next : first.next;
@@ -69,7 +71,7 @@ export function HistoryPage({
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok && 'job' in done.value) setJob(done.value.job);
     setMore(null);
-    router.refresh();
+    refresh();
   };
   return (
     <Workspace

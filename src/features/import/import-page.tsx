@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { COLUMNS, COLUMN_KEYS } from '@/core/acts/import/columns';
 import { addressOf, call, sendFile } from '@/workbench/api';
@@ -16,6 +15,7 @@ import { useJob, whyNot } from '@/workbench/use-job';
 import { MappingPart } from './mapping-part';
 import { RowsPart } from './rows-part';
 import { EMPTY, type Report, type Settings } from './report';
+import { useRefresh } from '@/ui/refresh';
 
 const ABOUT = { title: 'Import of people', path: '/people/import', fields: ['sheet and corrections'] };
 
@@ -30,7 +30,7 @@ interface Props {
 
 /** A sheet of people: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
 export function ImportPage({ account, mayImport, sites, classes, defaultClass, limits }: Props) {
-  const router = useRouter();
+  const refresh = useRefresh();
   // The file is kept on the server for some days; which it is, and everything corrected, in this browser.
   const [kept, setKept] = useKept<{ file: { id: string; name: string }; settings: Settings }>(
     `${account} import`,
@@ -48,7 +48,7 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
     if (ended.result.written === undefined) return setReport(ended.result);
     setDone(ended.result);
     setKept(null);
-    router.refresh();
+    refresh();
   });
   const running = job !== null && (!work || work.state === 'waiting' || work.state === 'running');
 

@@ -15,6 +15,7 @@ import { FormField } from '@/workbench/form-field';
 import { useActForm } from '@/workbench/use-act-form';
 import { useAsked } from '@/workbench/use-asked';
 import type { Option } from '@/workbench/form-data';
+import { useRefresh } from '@/ui/refresh';
 
 interface Typed {
   text: string;
@@ -45,6 +46,7 @@ export function AddNumbersPage({
   site: string;
 }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const [chosen, setChosen] = useState(site);
   const { form, submit, busy, general } = useActForm<'addNumbers', Typed>({
     operation: 'addNumbers',
@@ -61,7 +63,7 @@ export function AddNumbersPage({
     keep: { key: `${account} add numbers`, about: { title: 'Numbers to add', path: '/numbers/add' } },
     onMade: (_made, typed) => {
       router.push(`/numbers?site=${typed.site}`);
-      router.refresh();
+      refresh();
     },
   });
   const typed = useWatch({ control: form.control }) as Typed;

@@ -1,15 +1,15 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Answer } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, SelectBox, Wrong } from '@/ui/controls';
+import { useRefresh } from '@/ui/refresh';
 
 /** Gives chosen numbers to extensions of their sites that have none: which to whom is shown first. */
 export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: () => void }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [how, setHow] = useState<'last digits' | 'order'>('last digits');
   const [preview, setPreview] = useState<Answer<'assignPreview'> | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -94,7 +94,7 @@ export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: 
               look="main"
               onClick={async () => {
                 if (!(await give())) return;
-                router.refresh();
+                refresh();
                 onClose();
               }}
             >

@@ -10,20 +10,17 @@ import type { Chosen } from '@/workbench/paged-ledger';
 import type { LedgerRow } from '@/workbench/ledger-page';
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
 import { AssignPanel } from './assign-panel';
+import { useWriting } from '@/ui/time';
 
 /** Where a caller lands at one telling moment, with the glyph of that end. */
 const landing = (key: string) =>
   function Landing(r: LedgerRow) {
+    const write = useWriting();
     const kind = r.cells[`${key}Kind`];
     const at = r.cells[`${key}At`];
     if (!kind) return null;
     return (
-      <Flex
-        as="span"
-        gap="7px"
-        align="center"
-        title={at && key !== 'now' ? at.slice(0, 16).replace('T', ' ') : undefined}
-      >
+      <Flex as="span" gap="7px" align="center" title={at && key !== 'now' ? write(at) : undefined}>
         <Glyph kind={kind} />
         <chakra.span color={kind === 'refused' ? 'quiet' : 'ink'} overflow="hidden" textOverflow="ellipsis">
           {at === '' ? <chakra.span color="quiet">the same</chakra.span> : r.cells[key]}

@@ -11,6 +11,7 @@ import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
+import { useRefresh } from '@/ui/refresh';
 
 interface Props {
   id: string;
@@ -31,6 +32,7 @@ const WAY_WORDS: Record<LeaveWay, string> = {
 /** Somebody leaves: everything of theirs and everything that points there, with a proposal for each; nothing dangles afterwards. */
 export function LeavePage({ id, first, people, destinations, many }: Props) {
   const router = useRouter();
+  const refresh = useRefresh();
   const [proposal, setProposal] = useState<Answer<'leaveProposal'>>(first);
   const [choices, setChoices] = useState<Record<string, LeaveChoice>>({});
   const [forward, setForward] = useState({ to: '', until: '' });
@@ -62,7 +64,7 @@ export function LeavePage({ id, first, people, destinations, many }: Props) {
       return;
     }
     router.push('/people');
-    router.refresh();
+    refresh();
   };
   const errorOf = (key: string) => errors.find((e) => e.path === `choices.${key}`)?.sentence ?? null;
   const other = errors.find((e) => !e.path.startsWith('choices.'));

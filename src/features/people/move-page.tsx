@@ -12,6 +12,7 @@ import { Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { ChangeLines } from '@/workbench/change-lines';
+import { useRefresh } from '@/ui/refresh';
 
 /** Somebody moves to another site: digits, number and mailbox go along, and what will be otherwise there is told. */
 export function MovePage({
@@ -28,6 +29,7 @@ export function MovePage({
   canEdit: boolean;
 }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const [site, setSite] = useState('');
   const [proposal, setProposal] = useState<MoveProposal | null>(null);
   const [digits, setDigits] = useState<Record<string, string>>({});
@@ -62,7 +64,7 @@ export function MovePage({
     const done = await call('move', { params: { id }, body: body as Input<'move'>['body'] });
     if (!done.ok) return setWrong(done.errors[0]!.sentence);
     router.push(`/people/${id}`);
-    router.refresh();
+    refresh();
   };
   if (!canEdit) return <NotYours title={`${name} moves`} />;
   return (

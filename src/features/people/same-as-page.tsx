@@ -10,6 +10,7 @@ import { Act, Labelled, PartTitle, TickBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
+import { useRefresh } from '@/ui/refresh';
 
 /** One person beside another: what can be copied part by part, and the rights of both kind by kind. */
 export function SameAsPage({
@@ -30,6 +31,7 @@ export function SameAsPage({
   comparison: Answer<'comparePeople'> | null;
 }) {
   const router = useRouter();
+  const refresh = useRefresh();
   const [other, setOther] = useState(firstOther);
   const [comparison, setComparison] = useState(firstComparison);
   const [picked, setPicked] = useState<ReadonlySet<SamePart>>(
@@ -50,7 +52,7 @@ export function SameAsPage({
     const done = await call('sameAs', { params: { id }, body: { other: other!, parts: [...picked] } });
     if (!done.ok) return setWrong(done.errors[0]!.sentence);
     router.push(`/people/${id}`);
-    router.refresh();
+    refresh();
   };
   const toggle = (part: SamePart) => {
     const next = new Set(picked);

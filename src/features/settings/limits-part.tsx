@@ -1,12 +1,12 @@
 'use client';
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Input } from '@/contract';
 import type { LimitName } from '@/core/acts/limits';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
+import { useRefresh } from '@/ui/refresh';
 
 /** The limits of the organisation with what is used; empty is no limit. */
 export function LimitsPart({
@@ -20,7 +20,7 @@ export function LimitsPart({
   used: Record<LimitName, number>;
   may: boolean;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const names = Object.keys(limits) as LimitName[];
   const [typed, setTyped] = useState(
     Object.fromEntries(names.map((l) => [l, limits[l] === null ? '' : String(limits[l])])) as Record<LimitName, string>,
@@ -32,7 +32,7 @@ export function LimitsPart({
     ) as Input<'setLimits'>['body'];
     const done = await call('setLimits', { body });
     setSaid(done.ok ? 'They hold from now on; what is there already stays.' : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
   };
   return (
     <Box>

@@ -1,12 +1,11 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { call } from '@/workbench/api';
 import type { SessionFacts as Session } from '@/contract/access';
 import { Act } from '@/ui/controls';
-
-const time = (iso: string) => iso.slice(0, 16).replace('T', ' ');
+import { useRefresh } from '@/ui/refresh';
+import { Time } from '@/ui/time';
 
 /** The browser in two words, from how it calls itself. */
 function browserOf(agent: string): string {
@@ -17,10 +16,10 @@ function browserOf(agent: string): string {
 
 /** Open sessions, each to be ended. */
 export function SessionsPart({ sessions }: { sessions: Session[] }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const end = async (id: string) => {
     await call('endSession', { params: { id } });
-    router.refresh();
+    refresh();
   };
   return (
     <Box>
@@ -37,7 +36,7 @@ export function SessionsPart({ sessions }: { sessions: Session[] }) {
         >
           <b>{s.name}</b>
           <chakra.span color="quiet">
-            {browserOf(s.agent)}, from {s.address}, since {time(s.since)}, last seen {time(s.lastSeen)} UTC
+            {browserOf(s.agent)}, from {s.address}, since <Time iso={s.since} />, last seen <Time iso={s.lastSeen} />
           </chakra.span>
           <Box ml="auto">
             {s.mine ? (

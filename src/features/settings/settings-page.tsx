@@ -2,7 +2,6 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useTheme } from 'next-themes';
-import { useRouter } from 'next/navigation';
 import { useState, useSyncExternalStore } from 'react';
 import type { Settings } from '@/contract/access';
 import { call } from '@/workbench/api';
@@ -11,12 +10,14 @@ import { LimitsPart } from './limits-part';
 import type { FieldsData } from '@/workbench/form-data';
 import { ObjectParts } from '@/workbench/object-page';
 import { PasswordPart } from '@/workbench/password-part';
-import { SecondFactorPart } from './second-factor-part';
+import { SecondFactorPart } from '@/workbench/second-factor-part';
 import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
 import { SessionsPart } from './sessions-part';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
+import { Time } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
+import { useRefresh } from '@/ui/refresh';
 
 export function SettingsPage({
   name,
@@ -81,7 +82,10 @@ export function SettingsPage({
         <ObjectParts
           data={organisation}
           parts={[
-            { title: 'The organisation', fields: ['name', 'numberSpace', 'interDigitSeconds', 'firstDigitSeconds'] },
+            {
+              title: 'The organisation',
+              fields: ['name', 'language', 'dayOrder', 'numberSpace', 'interDigitSeconds', 'firstDigitSeconds'],
+            },
             {
               title: 'Callers who are turned away',
               fields: ['blockedCallers', 'blockedLeadTo', 'rejectsWithheld', 'withheldLeadTo'],
@@ -169,13 +173,13 @@ function NumberSetting({
   settings: Settings;
   may: boolean;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [value, setValue] = useState(String(settings[setting]));
   const [said, setSaid] = useState<string | null>(null);
   const save = async () => {
     const done = await call('settings', { body: { [setting]: Number(value) } });
     setSaid(done.ok ? 'It holds from now on, for everybody.' : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
   };
   return (
     <Labelled title={title} htmlFor={setting} hint={said}>
@@ -196,7 +200,7 @@ function NumberSetting({
 }
 
 function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name: string }[] }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [name, setName] = useState('');
   const [role, setRole] = useState('auditor');
   const [days, setDays] = useState('90');
@@ -207,14 +211,13 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
     setMade(done.ok ? done.value.token : null);
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) setName('');
-    router.refresh();
+    refresh();
   };
   const revoke = async (id: string) => {
     const done = await call('revokeToken', { params: { id } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
   };
-  const today = (iso: string | null) => (iso ? iso.slice(0, 10) : 'never');
   return (
     <Box>
       {tokens.length === 0 ? (
@@ -237,11 +240,14 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
           <b>{t.name}</b>
           <Box color="quiet">
             {roles.find((r) => r.id === t.role)?.name ?? t.role}, by {t.createdBy}, until{' '}
-            {t.expiresAt ? today(t.expiresAt) : 'revoked'}, last used {today(t.lastUsedAt)}
+            {t.expiresAt ? <Time iso={t.expiresAt} dayOnly /> : 'revoked'}, last used{' '}
+            {t.lastUsedAt ? <Time iso={t.lastUsedAt} dayOnly /> : 'never'}
           </Box>
           <Box ml="auto">
             {t.revokedAt ? (
-              `revoked ${today(t.revokedAt)}`
+              <>
+                revoked <Time iso={t.revokedAt} dayOnly />
+              </>
             ) : (
               <Act h="24px" look="danger" onClick={() => revoke(t.id)}>
                 Revoke

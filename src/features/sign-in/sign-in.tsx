@@ -30,6 +30,7 @@ export function SignIn() {
 
   return (
     <Flex minH="100dvh" align="center" justify="center" p="16px">
+      <title>Sign in · Polydrome</title>
       <Box w="340px">
         <Course />
         <chakra.h1 fontSize="30px" lineHeight="36px" fontWeight={800} letterSpacing="-0.02em" mb="2px">

@@ -16,6 +16,7 @@ import { LanguageBox } from '@/workbench/language-box';
 import { NotYours } from '@/workbench/not-yours';
 import { useActForm } from '@/workbench/use-act-form';
 import { useAsked } from '@/workbench/use-asked';
+import { useRefresh } from '@/ui/refresh';
 
 interface Typed {
   name: string;
@@ -64,6 +65,7 @@ const keyOf = (account: string) => `${account} new site`;
 /** A second site in under a minute: the country proposes zone, language, emergency numbers and digits. */
 export function NewSitePage({ account, canEdit, proposal: first, ladders, trunks, bySite }: Props) {
   const router = useRouter();
+  const refresh = useRefresh();
   // Whoever comes back finds the country that was chosen, with what it proposes.
   const [country, setCountry] = useState<string | null>(null);
   const kept = typeof window === 'undefined' ? null : readKept<Partial<Typed>>(keyOf(account))?.country;
@@ -109,7 +111,7 @@ export function NewSitePage({ account, canEdit, proposal: first, ladders, trunks
     keep: { key: keyOf(account), about: { title: 'New site', path: '/sites/new' } },
     onMade: ({ id }) => {
       router.push(`/sites/${id}`);
-      router.refresh();
+      refresh();
     },
   });
   const field = <P extends keyof Typed>(

@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call } from '@/workbench/api';
 import { Act, Wrong } from '@/ui/controls';
@@ -9,6 +8,7 @@ import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData, Option } from '@/workbench/form-data';
 import { Picture } from '@/workbench/picture';
 import { RefPicker } from '@/workbench/ref-picker';
+import { useRefresh } from '@/ui/refresh';
 
 interface Member {
   id: string;
@@ -62,12 +62,12 @@ function Members({
   many: boolean;
   may: boolean;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [wrong, setWrong] = useState<string | null>(null);
   const change = async (person: string, into: boolean) => {
     const done = await call('teamMember', { params: { id: team, person }, body: { member: into } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    router.refresh();
+    refresh();
   };
   return (
     <Box maxW="560px">

@@ -15,6 +15,7 @@ import { PaneSection, Workspace } from '@/ui/workspace';
 import { useKinds } from '@/ui/kinds';
 import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
+import { useWriting } from '@/ui/time';
 
 interface OneAnswer {
   trace: Trace;
@@ -36,19 +37,10 @@ export interface TracePageData {
 /** One call with its course, its digits and every step's reason. */
 export function TracePage({ data }: { data: TracePageData }) {
   const { answer } = data;
+  const write = useWriting();
   const [which, setWhich] = useState<'draft' | 'live'>('draft');
   const shown = answer ? (answer[which] ?? answer.draft ?? answer.live) : null;
-  const when = answer
-    ? new Intl.DateTimeFormat('en-GB', {
-        timeZone: answer.zone,
-        weekday: 'long',
-        day: 'numeric',
-        month: 'long',
-        year: 'numeric',
-        hour: '2-digit',
-        minute: '2-digit',
-      }).format(new Date(answer.at))
-    : '';
+  const when = answer ? `${write(answer.at, { zone: answer.zone, weekday: true })}` : '';
   return (
     <Workspace
       title={shown ? titleOf(data, shown) : 'Trace a call'}
@@ -165,7 +157,7 @@ const STEP_GLYPH: Record<TraceStep['type'], string> = {
   emergency: 'refused',
   incoming: 'trunk',
   route: 'rule',
-  feature: 'rule',
+  service: 'rule',
   transfer: 'extension',
   destination: 'extension',
   end: 'outside',

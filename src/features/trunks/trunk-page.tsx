@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
@@ -10,6 +9,7 @@ import { ObjectPage } from '@/workbench/object-page';
 import { Picture } from '@/workbench/picture';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { ChannelCells } from './channel-cells';
+import { useRefresh } from '@/ui/refresh';
 
 export function TrunkPage({ data }: { data: ObjectPageData }) {
   const isdn = data.object.kind === 'isdn';
@@ -73,7 +73,7 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
 }
 
 function PasswordPart({ id, set }: { id: string; set: boolean }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [password, setPassword] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const note = useFocusNote(
@@ -84,7 +84,7 @@ function PasswordPart({ id, set }: { id: string; set: boolean }) {
     const done = await call('trunkPassword', { params: { id }, body: { password } });
     setSaid(done.ok ? 'The new password is in the draft.' : done.errors[0]!.sentence);
     if (done.ok) setPassword('');
-    router.refresh();
+    refresh();
   };
   return (
     <Box maxW="380px">

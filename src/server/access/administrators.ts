@@ -108,6 +108,14 @@ export async function resetPassword(actor: Actor, id: string): Promise<{ passwor
 
 const LEAST_PASSWORD = 12;
 
+/** Throws 422 for a password that is too short or holds the name that goes with it; `path` is where it was given. */
+export function demandGoodPassword(password: string, signIn: string, path: string): void {
+  if (password.length < LEAST_PASSWORD)
+    throw new Refused(422, 'weak-password', `A password has at least ${LEAST_PASSWORD} characters.`, path);
+  if (password.toLowerCase().includes(signIn.toLowerCase()))
+    throw new Refused(422, 'weak-password', 'Take one that does not hold your name.', path);
+}
+
 /** Changes one's own password; ends one's other sessions (`token` is the one that goes on). The old one is not guessed at will. */
 export async function changeOwnPassword(
   actor: Actor,
@@ -123,10 +131,8 @@ export async function changeOwnPassword(
   if (!found?.password_hash || !(await verify(found.password_hash, old)))
     throw new Refused(422, 'wrong-password', 'The present password is another.', 'old');
   await triesForgiven(tried);
-  if (wanted.length < LEAST_PASSWORD)
-    throw new Refused(422, 'weak-password', `A password has at least ${LEAST_PASSWORD} characters.`, 'password');
-  if (wanted === old || wanted.toLowerCase().includes(actor.signIn.toLowerCase()))
-    throw new Refused(422, 'weak-password', 'Take one that is new and does not hold your name.', 'password');
+  demandGoodPassword(wanted, actor.signIn, 'password');
+  if (wanted === old) throw new Refused(422, 'weak-password', 'Take one that is new.', 'password');
   const hashed = await hash(wanted, ARGON);
   await writing(async (c) => {
     await change(c, 'UPDATE account SET password_hash = ?, must_change = 0, demo = 0 WHERE id = ?', [

@@ -14,6 +14,7 @@ export type HistoryAction =
   | 'second-factor-on'
   | 'second-factor-off'
   | 'session-ended'
+  | 'owner-made'
   | 'administrator-added'
   | 'administrator-changed'
   | 'role-made'

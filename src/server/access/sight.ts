@@ -28,7 +28,7 @@ export class Sight {
 
   constructor(
     readonly reader: Actor,
-    private readonly plan: Plan,
+    readonly plan: Plan,
   ) {
     this.all = mayEverywhere(reader, 'look');
   }

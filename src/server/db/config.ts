@@ -16,6 +16,8 @@ export function dataFolder(): string {
 }
 
 export function databaseConfig(): DatabaseConfig {
+  const own = process.env.POLYDROME_DB_URL;
+  if (own) return fromUrl(new URL(own));
   return {
     host: '127.0.0.1',
     port: Number(process.env.POLYDROME_DB_PORT ?? 4606),
@@ -24,3 +26,12 @@ export function databaseConfig(): DatabaseConfig {
     database: 'polydrome',
   };
 }
+
+/** The start command has looked at the address already. */
+const fromUrl = (url: URL): DatabaseConfig => ({
+  host: url.hostname.replace(/^\[|\]$/g, ''),
+  port: Number(url.port || 3306),
+  user: decodeURIComponent(url.username),
+  password: decodeURIComponent(url.password),
+  database: decodeURIComponent(url.pathname.slice(1)),
+});

@@ -104,6 +104,7 @@ const ACTIONS: Record<string, string> = {
   'second-factor-on': 'turned the second factor on',
   'second-factor-off': 'turned a second factor off',
   'session-ended': 'ended a session',
+  'owner-made': 'became the owner, by the code of the first start',
   'administrator-added': 'added an administrator',
   'administrator-changed': 'changed an administrator',
   'role-made': 'made a role',

@@ -3,6 +3,7 @@ import type { Duplex } from 'node:stream';
 import { createProxyServer } from 'httpxy';
 import { log } from '../log';
 import { segmentsOf } from './paths';
+import { ASKED_HEADER } from './request';
 
 /**
  * The server that browsers and users of the API reach: it answers below /api/v1 itself and hands every other request on to
@@ -20,6 +21,7 @@ export function frontServer(api: RequestListener, pages: string, hosts: readonly
       : BAD_PATH;
     if (wrong) return refuse(request, response, wrong);
     if (segments![0] === 'api' && segments![1] === 'v1') return api(request, response);
+    request.headers[ASKED_HEADER] = request.method === 'GET' ? askedOf(request.url!) : '/';
     proxy.web(request, response).catch((e: unknown) => {
       if (!response.headersSent && !response.destroyed) return refuse(request, response, pagesAway(e));
       response.destroy();
@@ -32,6 +34,14 @@ export function frontServer(api: RequestListener, pages: string, hosts: readonly
       proxy.ws(request, socket as never, {}, head).catch(() => socket.destroy());
     });
   return server;
+}
+
+/** The address that a page is asked under, without what the browser's own reading of pages adds to it. */
+function askedOf(url: string): string {
+  if (!URL.canParse(url, 'http://localhost')) return '/';
+  const { pathname, searchParams } = new URL(url, 'http://localhost');
+  searchParams.delete('_rsc');
+  return searchParams.size > 0 ? `${pathname}?${searchParams}` : pathname;
 }
 
 /** How much of a head is read, and how long a request may take to come; what is slower than that means harm or is broken. */

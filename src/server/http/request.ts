@@ -1,5 +1,8 @@
 import { Refused } from '../access/rights';
 
+/** Where the front tells the pages which address they are asked under; whatever a client sends there is overwritten. */
+export const ASKED_HEADER = 'x-polydrome-asked';
+
 /** The client's address; the application listens on loopback, so only a proxy that is trusted can say otherwise. */
 export function addressOf(request: { headers: Headers }): string {
   const forwarded = process.env.POLYDROME_TRUST_PROXY === '1' ? request.headers.get('x-forwarded-for') : null;

@@ -14,6 +14,10 @@ import { endSecondFactor, giveCode, offerSecondFactor, startSecondFactor } from 
 import { endSession, listSessions } from '../access/sessions';
 import { changeSettings } from '../access/settings';
 import { listApiTokens, makeApiToken, revokeApiToken } from '../access/tokens';
+import { proposeSite } from '@/core/acts/sites';
+import { emptyPlan } from '@/core/plan';
+import { isUnowned } from '../access/first-owner';
+import { begin } from './first';
 import { ask } from '../engine';
 import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../access/session-cookie';
 import type { Handlers } from './handler';
@@ -25,16 +29,35 @@ function withCookies(body: object, cookies: readonly string[]): Response {
   return response;
 }
 
+/** Signs in with name and password; the session goes into cookies. */
+async function signedIn(name: string, password: string, { address, request }: { address: string; request: Request }) {
+  const agent = request.headers.get('user-agent') ?? '';
+  const { token, device, waitsForCode } = await signIn(name, password, {
+    address,
+    agent,
+    device: cookieOf(request, DEVICE_COOKIE),
+  });
+  const attributes = cookieAttributes(request);
+  const cookies = [
+    `${SESSION_COOKIE}=${token}; ${attributes}`,
+    `${DEVICE_COOKIE}=${device}; Max-Age=${DEVICE_SECONDS}; ${attributes}`,
+  ];
+  return { waitsForCode, cookies };
+}
+
 export const accessHandlers: Handlers<keyof typeof accessFacts> = {
-  signIn: async ({ body, address, request }) => {
-    const agent = request.headers.get('user-agent') ?? '';
-    const came = { address, agent, device: cookieOf(request, DEVICE_COOKIE) };
-    const { token, device, waitsForCode } = await signIn(body.name, body.password, came);
-    const attributes = cookieAttributes(request);
-    return withCookies({ ok: true, waitsForCode }, [
-      `${SESSION_COOKIE}=${token}; ${attributes}`,
-      `${DEVICE_COOKIE}=${device}; Max-Age=${DEVICE_SECONDS}; ${attributes}`,
-    ]);
+  firstStart: async ({ query }) => {
+    const open = await isUnowned();
+    return { open, proposal: open && query.country ? proposeSite(emptyPlan('first'), query.country) : null };
+  },
+  begin: async ({ body, ...from }) => {
+    await begin(body, from.address);
+    const { cookies } = await signedIn(body.owner.signIn, body.owner.password, from);
+    return withCookies({ ok: true }, cookies);
+  },
+  signIn: async ({ body, ...from }) => {
+    const { waitsForCode, cookies } = await signedIn(body.name, body.password, from);
+    return withCookies({ ok: true, waitsForCode }, cookies);
   },
   signInCode: async ({ body, address, request }) => {
     const token = cookieOf(request);

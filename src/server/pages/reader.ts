@@ -7,7 +7,8 @@ import { SESSION_COOKIE } from '../access/session-cookie';
 import { reading } from '../db/pool';
 import { readVersions } from '../db/versions';
 import { ask, type AnswerOf, type InputOf, type QuestionName } from '../engine';
-import { addressOf } from '../http/request';
+import { isUnowned } from '../access/first-owner';
+import { ASKED_HEADER, addressOf } from '../http/request';
 
 /** Where draft and live stand as a page begins: read once for all of its parts. */
 const pageVersions = cache(() => reading(readVersions));
@@ -22,11 +23,17 @@ export async function pageToken(): Promise<string | null> {
   return (await cookies()).get(SESSION_COOKIE)?.value ?? null;
 }
 
-/** Who looks at a page; sends to the sign-in when nobody does, and to the password when it is somebody else's. */
+/** Who looks at a page; sends to the sign-in and back again when nobody does, and to the password when it is somebody else's. */
 export async function pageActor(): Promise<Actor> {
   const token = await pageToken();
   const actor = token ? await sessionActor(token, addressOf({ headers: await headers() })) : null;
-  if (!actor) redirect('/sign-in');
+  if (!actor) redirect((await isUnowned()) ? '/welcome' : await signInFor());
   if (actor.mustChange) redirect('/change-password');
   return actor;
+}
+
+/** The sign-in that leads to what was asked for; the front says what that was. */
+async function signInFor(): Promise<string> {
+  const asked = (await headers()).get(ASKED_HEADER);
+  return asked && asked !== '/' ? `/sign-in?back=${encodeURIComponent(asked)}` : '/sign-in';
 }

@@ -1,10 +1,10 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { forgetOldKept, readKept, subscribeKept, writeKept, type KeptAbout } from '@/ui/kept';
 import { call } from '../api';
 import { EditStore, type Keeper, type Of, type TypedFields } from './store';
+import { useRefresh } from '@/ui/refresh';
 
 /* The edits of one tab: one queue, whatever page they were made on. */
 
@@ -46,9 +46,9 @@ export function EditsProvider({
   draftVersion: number;
   children: ReactNode;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   // The queue outlives pages: what was left on one goes on while the next is read.
-  const [made] = useState(() => newTab(account, () => router.refresh()));
+  const [made] = useState(() => newTab(account, refresh));
   const tab = useMemo(() => ({ ...made, draftVersion }), [made, draftVersion]);
   useEffect(forgetOldKept, []);
   return <TabContext.Provider value={tab}>{children}</TabContext.Provider>;

@@ -1,13 +1,14 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Input } from '@/contract';
 import { call } from '../api';
 import { Act, Labelled, SelectBox, TextBox } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { useFocusNote } from '@/ui/workspace';
+import { useRefresh } from '@/ui/refresh';
+import { Time } from '@/ui/time';
 
 type ForwardWhen = Input<'forwarding'>['body']['when'];
 
@@ -35,7 +36,7 @@ export function ForwardingPart({
   forwarding: Forwarding[];
   may: boolean;
 }) {
-  const router = useRouter();
+  const refresh = useRefresh();
   const [when, setWhen] = useState<ForwardWhen>('always');
   const [to, setTo] = useState('');
   const [until, setUntil] = useState('');
@@ -48,7 +49,7 @@ export function ForwardingPart({
     const done = await call('forwarding', { params: { id: extension }, body });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok) setTo('');
-    router.refresh();
+    refresh();
   };
   return (
     <Box>
@@ -60,8 +61,12 @@ export function ForwardingPart({
       {forwarding.map((f) => (
         <Flex key={f.when} align="center" gap="10px" mb="6px">
           <Box>
-            {WHEN_WORDS[f.when]} goes to <Digits>{f.to}</Digits> since {f.since.slice(0, 16).replace('T', ' ')} UTC
-            {f.until ? `, until ${f.until.slice(0, 10)}` : ''}
+            {WHEN_WORDS[f.when]} goes to <Digits>{f.to}</Digits> since <Time iso={f.since} />
+            {f.until ? (
+              <>
+                , until <Time iso={f.until} />
+              </>
+            ) : null}
           </Box>
           {may ? (
             <Act h="24px" onClick={() => put({ when: f.when as ForwardWhen, to: null })}>

@@ -24,7 +24,7 @@ interface Rule {
   is:
     | { what: 'emergency'; number: string; test: boolean }
     | { what: 'object'; id: string }
-    | { what: 'feature'; code: Plan['featureCodes'][number] }
+    | { what: 'service'; code: Plan['serviceCodes'][number] }
     | { what: 'rung'; rung: Plan['rungs'][number] };
 }
 
@@ -114,9 +114,9 @@ class Evaluator {
         if (this.plan.organisation.numberSpace === 'site' && code) forms.push(code + o.digits);
         for (const f of forms) out.push({ lang: literal(f), timed: null, is: { what: 'object', id: o.id } });
       }
-    for (const code of this.plan.featureCodes)
+    for (const code of this.plan.serviceCodes)
       if (this.spaceOf(code.site) === this.spaceOf(siteId))
-        out.push({ lang: literal(code.digits), timed: null, is: { what: 'feature', code } });
+        out.push({ lang: literal(code.digits), timed: null, is: { what: 'service', code } });
     const rungs = this.plan.rungs.filter((r) => r.ladder === site.ladder).sort((a, b) => a.position - b.position);
     for (const rung of rungs) {
       const all = [...rung.forPeople, ...rung.forTeams, ...rung.forSites].length === 0;
@@ -173,7 +173,7 @@ class Evaluator {
     const rules = this.rules(ext);
     let found = this.collect(rules, this.call.dial);
     if ('outcome' in found) return found;
-    if (found.rule.is.what === 'feature' && found.rule.is.code.feature === 'withhold number' && found.rest !== '') {
+    if (found.rule.is.what === 'service' && found.rule.is.code.service === 'withhold number' && found.rest !== '') {
       this.world.withheld = true;
       found = this.collect(rules, found.rest);
       if ('outcome' in found) return found;
@@ -183,8 +183,8 @@ class Evaluator {
     switch (is.what) {
       case 'emergency':
         return this.emergency(is.number, ext);
-      case 'feature':
-        return this.feature(is.code, ext, from);
+      case 'service':
+        return this.service(is.code, ext, from);
       case 'object':
         return this.inside(ext, is.id, from);
       case 'rung':
@@ -328,9 +328,9 @@ class Evaluator {
         return party.trunk ? refused : this.emergency(rule!.is.what === 'emergency' ? rule!.is.number : '', by);
       case 'object':
         return inside((rule!.is as { id: string }).id);
-      case 'feature': {
-        const { code } = rule!.is as { code: Plan['featureCodes'][number] };
-        return code.feature === 'park' ? this.walk(code.parkPlace!, party) : refused;
+      case 'service': {
+        const { code } = rule!.is as { code: Plan['serviceCodes'][number] };
+        return code.service === 'park' ? this.walk(code.parkPlace!, party) : refused;
       }
       case 'rung':
         return leaves(this.world, (rule!.is as { rung: Plan['rungs'][number] }).rung, to, {
@@ -375,10 +375,10 @@ class Evaluator {
     return ended('failed', { q850: 34, sip: 503 }, base);
   }
 
-  private feature(code: Plan['featureCodes'][number], ext: Ext, from: From): Ended {
+  private service(code: Plan['serviceCodes'][number], ext: Ext, from: From): Ended {
     const base = { rule: code.id, kind: 'internal' as const };
     const tone = () => ended('routed', null, { ...base, lands: { kind: 'tone', id: code.id, digits: code.digits } });
-    switch (code.feature) {
+    switch (code.service) {
       case 'test emergency': {
         const test = COUNTRY_FACTS[this.site(ext.site).country]!.emergencyTest;
         return test
@@ -603,7 +603,7 @@ class Evaluator {
     if (!rule) return { end: ended('failed', UNALLOCATED) };
     if (rule.is.what === 'object') return { go: rule.is.id };
     if (rule.is.what === 'emergency') return { end: ended('refused', REFUSED) };
-    if (rule.is.what === 'feature') return { end: ended('refused', { q850: 20, sip: 480 }) };
+    if (rule.is.what === 'service') return { end: ended('refused', { q850: 20, sip: 480 }) };
     return {
       left: leaves(this.world, rule.is.rung, digits, {
         owner,

@@ -403,26 +403,26 @@ function document(c: Chance): Doc {
     when: c.one(['open', 'closed', 'holiday', 'notice']),
     leadsTo: c.one(all),
   }));
-  d.featureCodes = [
+  d.serviceCodes = [
     ['withhold number', '*31'],
     ['mailbox', '*1'],
     ['park', '*4'],
     ['queue sign-in', '*21'],
     ['test emergency', '*99'],
     ['pick up', '*7'],
-  ].map(([feature, text], i) => ({
+  ].map(([service, text], i) => ({
     id: `fc${i}`,
-    name: feature,
+    name: service,
     site: 'quay',
     digits: text,
-    feature,
+    service,
     queue: 'q1',
     parkPlace: 'bay',
   }));
   return {
     ...d,
     format: 'polydrome-plan',
-    version: 4,
+    version: 5,
     organisation: {
       name: 'Random',
       numberSpace: perSite ? 'site' : 'organisation',

@@ -69,8 +69,6 @@ export interface KindFacts<T = unknown> {
   dialled?: true;
   /** its name may stand as the value of a field that anybody reads: it says nothing of anybody */
   plainName?: true;
-  /** the Ask line finds it */
-  found?: true;
   /** its name for people; the field `name` where this is missing */
   label?(object: T): string;
   /** the field that names what it is a part of: its site is that one's */

@@ -54,5 +54,4 @@ export const classKind = kind(classOfService, {
   look: 'rule',
   path: '/classes/{id}',
   plainName: true,
-  found: true,
 });

@@ -92,7 +92,6 @@ export const extensionKind = kind(extension, {
   path: '/extensions/{id}',
   called: true,
   dialled: true,
-  found: true,
   label: (extension) => `${extension.digits} ${extension.name}`,
   secrets: ['sipPassword'],
   limits: [

@@ -53,5 +53,4 @@ export const inboundRouteKind = kind(inboundRoute, {
   area: 'incoming',
   look: 'rule',
   path: '/inbound/{id}',
-  found: true,
 });

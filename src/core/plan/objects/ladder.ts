@@ -104,6 +104,5 @@ export const rungKind = kind(rung, {
   area: 'outgoing',
   look: 'rule',
   path: '/outbound/rule/{id}',
-  found: true,
   partOf: 'ladder',
 });

@@ -74,7 +74,6 @@ export const mailboxKind = kind(mailbox, {
   path: '/mailboxes/{id}',
   called: true,
   dialled: true,
-  found: true,
   limits: [{ name: 'mailboxes', words: 'Mailboxes', uses: () => 1 }],
   leaver: {
     what: 'is their mailbox',

@@ -43,7 +43,6 @@ export const numberKind = kind(number, {
   area: 'numbers',
   look: 'number',
   path: '/numbers/{id}',
-  found: true,
   label: (number) => spacedNumber(number.e164),
   unique: [
     {

@@ -1,8 +1,21 @@
 import { z } from 'zod';
-import { digitMap, name, note, ref } from '../facts/fields';
+import { digitMap, line, name, note, ref } from '../facts/fields';
+
+/** How dates are written in digits. */
+export const DAY_ORDERS = ['day first', 'month first'] as const;
+export type DayOrder = (typeof DAY_ORDERS)[number];
 
 export const organisation = z.strictObject({
   name,
+  language: line(35, 2).default('en').meta({
+    title: 'Language',
+    description: 'Tag of RFC 5646 that new sites begin with, and in which hours are read back. Example: sv.',
+  }),
+  dayOrder: z.enum(DAY_ORDERS).default('day first').meta({
+    title: 'Dates are written',
+    description:
+      'How the days of this organisation are written and read in digits, such as on the Ask line. Example: day first, 24/12/2026.',
+  }),
   numberSpace: z.enum(['organisation', 'site']).default('organisation').meta({
     title: 'Number space',
     description:

@@ -30,7 +30,6 @@ export const personKind = kind(person, {
   area: 'people',
   look: 'caller',
   path: '/people/{id}',
-  found: true,
   leaver: { what: 'leaves', ways: ['delete'] },
   ledger: {
     first: 'name',

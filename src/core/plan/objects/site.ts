@@ -102,7 +102,6 @@ export const siteKind = kind(site, {
   look: 'rule',
   path: '/sites/{id}',
   plainName: true,
-  found: true,
   unique: [
     {
       code: 'site-code-twice',

@@ -168,7 +168,6 @@ export const trunkKind = kind(trunk, {
   area: 'outgoing',
   look: 'lines',
   path: '/trunks/{id}',
-  found: true,
   secrets: ['password'],
   limits: [{ name: 'channels', words: 'Channels of trunks', uses: (trunk) => trunk.channels }],
 });

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { endsPlan } from '../../../../tests/support/ends-plan';
-import { KINDS, OBJECT_KINDS, labelOf, objectsOf, planWith, type AnyObject } from '@/core/plan';
+import { labelOf, objectsOf, planWith, type AnyObject } from '@/core/plan';
 import { READY_ROLES, type Actor } from '../../access/rights';
 import { Sight } from '../../access/sight';
-import { findObjects } from './find';
+import { FOUND_KINDS, findObjects } from './find';
 
 const owner = { role: READY_ROLES[0]! } as Actor;
 const plan = endsPlan();
@@ -42,7 +42,7 @@ describe('finding objects by what people type', () => {
           plan,
           people.map((value) => ({ kind: 'person' as const, id: value.id, value })),
         );
-        const all = OBJECT_KINDS.filter((k) => KINDS[k].found).flatMap((kind) =>
+        const all = FOUND_KINDS.flatMap((kind) =>
           (objectsOf(next, kind) as AnyObject[]).map((o) => ({ id: o.id, label: labelOf(kind, o) })),
         );
         const found = findObjects(new Sight(owner, next), text);
@@ -72,6 +72,35 @@ describe('finding objects by what people type', () => {
       expect(findObjects(new Sight(owner, next), text).map((f) => f.id)).toContain('found');
     },
   );
+
+  it('finds everything that has a name, and says which of equal names is which and where it is looked at', () => {
+    const named = new Sight(owner, plan);
+    for (const [kind, name] of [
+      ['team', plan.teams[0]!.name],
+      ['hours', plan.hours[0]!.name],
+      ['queue', plan.queues[0]!.name],
+      ['attendant', plan.attendants[0]!.name],
+    ] as const)
+      expect(findObjects(named, name)).toContainEqual(
+        expect.objectContaining({ kind, path: expect.stringMatching(/^\/[a-z]/) }),
+      );
+    const twin = { ...plan.people[0]!, name: 'Ann Twin' };
+    const twins = [0, 1, 2, 3, 4].map((i) => ({ ...twin, id: `twin-${i}` }));
+    const phones = twins.map((t, i) => ({
+      ...plan.extensions[0]!,
+      id: `of-${i}`,
+      digits: `709${i}`,
+      name: 'Desk',
+      person: t.id,
+    }));
+    const next = planWith(plan, [
+      ...twins.map((value) => ({ kind: 'person' as const, id: value.id, value })),
+      ...phones.map((value) => ({ kind: 'extension' as const, id: value.id, value })),
+    ]);
+    const details = findObjects(new Sight(owner, next), 'ann twin').map((f) => f.detail);
+    expect(details).toHaveLength(5);
+    for (const [i, d] of details.entries()) expect(d).toMatch(new RegExp(`^709${i}, `));
+  });
 
   it('finds nothing for nothing, and nothing that its reader may not look at', () => {
     expect(findObjects(new Sight(owner, plan), '   ')).toEqual([]);

@@ -1,21 +1,21 @@
-import type { Extension, FeatureCode } from '../plan';
+import type { Extension, ServiceCode } from '../plan';
 import { UNREACHABLE } from '../exchange/cause';
 import type { Ending, Landing } from '../exchange/answer';
 import { nameOf } from '../exchange/exchange';
 import { ending, refTo, type Run } from './run';
 import { walk } from './walk';
 
-/** What dialling a feature code does (ENGINE E11); withholding and test emergency calls are handled where they are dialled. */
-export function featureCall(run: Run, code: FeatureCode, extension: Extension): Ending {
-  const object = refTo('featureCode', code);
+/** What dialling a service code does (ENGINE E11); withholding and test emergency calls are handled where they are dialled. */
+export function serviceCall(run: Run, code: ServiceCode, extension: Extension): Ending {
+  const object = refTo('serviceCode', code);
   const base = { rule: code.id, kind: 'internal' as const };
-  const said = (sentence: string) => run.step('feature', 'feature', sentence, { object, in: code.digits });
+  const said = (sentence: string) => run.step('service', 'service', sentence, { object, in: code.digits });
   const done = (label: string): Ending => {
     const lands: Landing = { kind: 'tone', id: code.id, digits: code.digits, label };
     return ending({ ...base, outcome: 'routed', lands });
   };
   const called = (id: string | null) => nameOf(run.exchange, id);
-  switch (code.feature) {
+  switch (code.service) {
     case 'mailbox':
       if (!extension.mailbox) {
         said(`${extension.name} has no mailbox to listen to.`);
@@ -48,8 +48,8 @@ export function featureCall(run: Run, code: FeatureCode, extension: Extension): 
         said(`${extension.name} is no agent of ${queue.name}.`);
         return ending({ ...base, outcome: 'failed', cause: UNREACHABLE });
       }
-      said(`${extension.name}: ${code.feature} at ${queue.name}.`);
-      return done(`${code.feature}, ${queue.name}`);
+      said(`${extension.name}: ${code.service} at ${queue.name}.`);
+      return done(`${code.service}, ${queue.name}`);
     }
     case 'time-switch set':
       said(`${called(code.timeSwitch)} is set: open, closed, by its hours, one after the other.`);
@@ -58,7 +58,7 @@ export function featureCall(run: Run, code: FeatureCode, extension: Extension): 
       said(`${called(code.prompt)} is recorded.`);
       return done(`records ${called(code.prompt)}`);
     default:
-      said(`${code.name}: ${code.feature}.`);
-      return done(code.feature);
+      said(`${code.name}: ${code.service}.`);
+      return done(code.service);
   }
 }

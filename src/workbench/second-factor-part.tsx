@@ -1,15 +1,15 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call } from '@/workbench/api';
 import { Act, Labelled, TextBox } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
+import { useRefresh } from '@/ui/refresh';
 
 /** One's own second factor: offered as picture and text, proved by a code before it counts. */
-export function SecondFactorPart({ on }: { on: boolean }) {
-  const router = useRouter();
+export function SecondFactorPart({ on, onDone }: { on: boolean; onDone?: () => void }) {
+  const refresh = useRefresh();
   const [offer, setOffer] = useState<{ secret: string; svg: string } | null>(null);
   const [code, setCode] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -23,11 +23,12 @@ export function SecondFactorPart({ on }: { on: boolean }) {
     if (!done.ok) return;
     setOffer(null);
     setCode('');
-    router.refresh();
+    refresh();
+    onDone?.();
   };
   const end = async () => {
     await call('endSecondFactor');
-    router.refresh();
+    refresh();
   };
   return (
     <Box>

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { kind } from '../facts/kind';
 import { id, name, note, ref } from '../facts/fields';
 
-/** What dialling a feature code does (ENGINE E11). */
-export const FEATURES = [
+/** What dialling a service code does (ENGINE E11). */
+export const SERVICES = [
   'mailbox',
   'hot-desk sign-in',
   'hot-desk sign-out',
@@ -18,10 +18,10 @@ export const FEATURES = [
   'record a prompt',
   'test emergency',
 ] as const;
-export type Feature = (typeof FEATURES)[number];
+export type Service = (typeof SERVICES)[number];
 
-/** Features that act on one object, and on which kind. */
-export const FEATURE_TARGETS: Partial<Record<Feature, 'queue' | 'timeSwitch' | 'parkPlace' | 'prompt'>> = {
+/** Services that act on one object, and on which kind. */
+export const SERVICE_TARGETS: Partial<Record<Service, 'queue' | 'timeSwitch' | 'parkPlace' | 'prompt'>> = {
   'queue sign-in': 'queue',
   'queue sign-out': 'queue',
   'queue pause': 'queue',
@@ -31,7 +31,7 @@ export const FEATURE_TARGETS: Partial<Record<Feature, 'queue' | 'timeSwitch' | '
   'record a prompt': 'prompt',
 };
 
-export const featureCode = z
+export const serviceCode = z
   .strictObject({
     id,
     name: name.meta({ title: 'Name', description: 'Example: Sign in to Bookings.' }),
@@ -40,7 +40,7 @@ export const featureCode = z
       .string()
       .regex(/^[0-9*#]{1,10}$/, 'takes 1 to 10 of 0-9 * #')
       .meta({ title: 'Digits', description: 'What is dialled. Unique in its number space. Example: *21.' }),
-    feature: z.enum(FEATURES).meta({ title: 'Does', description: 'What happens when it is dialled.' }),
+    service: z.enum(SERVICES).meta({ title: 'Does', description: 'What happens when it is dialled.' }),
     queue: ref('queue', { title: 'Queue', description: 'Which queue it signs in to, out of or pauses.' })
       .nullable()
       .default(null),
@@ -52,16 +52,16 @@ export const featureCode = z
     note,
   })
   .superRefine((code, ctx) => {
-    const wanted = FEATURE_TARGETS[code.feature];
+    const wanted = SERVICE_TARGETS[code.service];
     if (wanted && code[wanted] === null)
-      ctx.addIssue({ code: 'custom', path: [wanted], message: `is empty; “${code.feature}” needs to know which` });
+      ctx.addIssue({ code: 'custom', path: [wanted], message: `is empty; “${code.service}” needs to know which` });
   });
-export type FeatureCode = z.output<typeof featureCode>;
+export type ServiceCode = z.output<typeof serviceCode>;
 
-export const featureCodeKind = kind(featureCode, {
-  word: 'feature code',
-  words: 'feature codes',
-  list: 'featureCodes',
+export const serviceCodeKind = kind(serviceCode, {
+  word: 'service code',
+  words: 'service codes',
+  list: 'serviceCodes',
   area: 'incoming',
   look: 'rule',
   path: null,
