@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { siteProposalSchema } from '@/core/acts/sites';
-import { number, site } from '@/core/plan';
+import { number, site, trunk } from '@/core/plan';
 import type { Facts } from './operation';
 import { edited, id } from './shared';
 
@@ -68,6 +68,31 @@ export const newSiteSchema = z.strictObject({
 });
 export type NewSite = z.output<typeof newSiteSchema>;
 
+const t = trunk.shape;
+
+/** A trunk as its carrier's sheet describes it, with what belongs to it from the first day. */
+export const newTrunkSchema = z.strictObject({
+  name: t.name,
+  kind: t.kind,
+  site: t.site,
+  host: t.host,
+  account: t.account,
+  /** kept encrypted; null: set later, or never */
+  password: z.string().min(1, 'is empty').max(200).nullable().default(null).meta({ title: 'Password' }),
+  channels: t.channels,
+  deliveredForm: t.deliveredForm,
+  writes: t.writes,
+  /** numbers and ranges that come by it, as pasted; the first becomes main number and emergency callback where there is none */
+  numbers: z.string().max(100_000).default('').meta({ title: 'Numbers' }),
+  /** numbers of its site that come by no trunk yet come by this one */
+  adopts: z.boolean().default(false),
+  /** emergency calls of its site leave by it too */
+  emergency: z.boolean().default(false),
+  /** rules for national and international numbers lead to it */
+  outgoing: z.boolean().default(false),
+});
+export type NewTrunk = z.output<typeof newTrunkSchema>;
+
 export const numberFacts = {
   readNumbers: {
     summary: 'What a pasted list of numbers and ranges says; nothing is written',
@@ -97,6 +122,12 @@ export const numberFacts = {
     summary: 'Add a site with its numbers, as one edit',
     right: 'edit',
     body: newSiteSchema,
+    answer: z.strictObject({ ...edited.shape, id: z.string() }),
+  },
+  addTrunk: {
+    summary: 'Add a trunk with its numbers, its password and the calls that leave by it, as one edit',
+    right: 'edit',
+    body: newTrunkSchema,
     answer: z.strictObject({ ...edited.shape, id: z.string() }),
   },
   siteProposal: {

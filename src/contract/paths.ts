@@ -44,6 +44,7 @@ export const PATHS = {
   addExtension: ['POST', '/extensions'],
   sipPassword: ['POST', '/extensions/{id}/sip-password'],
   forwarding: ['PUT', '/extensions/{id}/forwarding'],
+  addTrunk: ['POST', '/trunks'],
   trunkPassword: ['PUT', '/trunks/{id}/password'],
   pin: ['PUT', '/mailboxes/{id}/pin'],
   goLive: ['POST', '/live'],

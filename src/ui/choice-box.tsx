@@ -122,6 +122,8 @@ export function ChoiceBox({
         inputValue={text ?? current}
         onInputValueChange={(d) => d.reason === 'input-change' && type(d.inputValue)}
         onValueChange={(d) => put(d.value[0] ?? null)}
+        // Chosen again what stood there: its name stands in the box again.
+        onSelect={(d) => d.itemValue === value && put(value)}
         inputBehavior="autohighlight"
         selectionBehavior="preserve"
         openOnClick

@@ -1,43 +1,25 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { FIRST_PORT as FIRST, start as startOf, until } from '../support/started';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 
 jest.setTimeout(120_000);
-/* Ports beside those of the application under test, so that two runs can stand beside each other. */
-const FIRST = Number(process.env.POLYDROME_PORT ?? 4700) + 80;
 const PORT = FIRST + 10;
 const DB_PORT = FIRST + 16;
 const folder = mkdtempSync(join(tmpdir(), 'polydrome-start-'));
 
-function start(
-  env: Record<string, string> = {},
-  args: string[] = [],
-): { child: ChildProcess; said: () => string; ended: Promise<number> } {
-  let text = '';
-  const child: ChildProcess = spawn(process.execPath, ['bin/start.mjs', ...args, '--demo'], {
-    env: {
-      ...process.env,
+const start = (env: Record<string, string> = {}, args: string[] = []) =>
+  startOf(
+    {
       POLYDROME_PORT: String(PORT),
       POLYDROME_DB_PORT: String(DB_PORT),
       POLYDROME_DATA: join(folder, 'data'),
       ...env,
     },
-  });
-  child.stdout!.on('data', (d) => (text += String(d)));
-  child.stderr!.on('data', (d) => (text += String(d)));
-  return { child, said: () => text, ended: new Promise((done) => child.once('exit', (code) => done(code ?? -1))) };
-}
-
-async function until(what: () => boolean, seconds = 60): Promise<void> {
-  for (let i = 0; i < seconds * 10; i++) {
-    if (what()) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error('waited in vain');
-}
+    [...args, '--demo'],
+  );
 
 const health = () =>
   fetch(`http://127.0.0.1:${PORT}/api/v1/health`).then(

@@ -204,8 +204,9 @@ export function same(a: Noticed | null, b: Noticed): boolean {
   // A landing is known by what it is, not by what it is called: a new name changes no call.
   const end = (l: Landing | null) => l && [l.kind, l.id ?? l.label, l.digits];
   const then = (t: Noticed) => t.then.map((x) => [x.when, x.afterSeconds, end(x.lands)]);
+  // By which trunk a call came is nothing to anybody in it; by which it leaves is.
   const essence = (t: Noticed) =>
-    JSON.stringify([t.outcome, end(t.lands), then(t), t.trunk, t.digitsSent, t.shownNumber, t.cause]);
+    JSON.stringify([t.outcome, end(t.lands), then(t), t.digitsSent && t.trunk, t.digitsSent, t.shownNumber, t.cause]);
   return a !== null && essence(a) === essence(b);
 }
 

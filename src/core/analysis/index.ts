@@ -1,6 +1,7 @@
 /** What follows from a plan: consequences of one object, reach of a ladder's rules. */
 export * from './consequences';
 export * from './ladder';
+export { orderOfWork, workSchema, WORK_STEPS, type Work, type WorkStep } from './order-of-work';
 export { OUTSIDE_CALLER, callsAround, fromOutside } from './samples';
 export * from './gate';
 export * from './problem';

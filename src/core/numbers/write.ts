@@ -1,9 +1,10 @@
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
 import type { OutsideNumber } from './number';
 import { callingCodeOf, internationalPrefixOf, nationalPrefixOf } from './read';
+import { WRITTEN_FORMS } from './written-forms';
 
 /** The forms in which a trunk may want digits (ENGINE E5). */
-export const WRITTEN_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
+export { WRITTEN_FORMS };
 export type WrittenForm = (typeof WRITTEN_FORMS)[number];
 
 /** Digits of a number in a form, as seen from a country and area. Short and private numbers stay as they are. */

@@ -4,7 +4,7 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { COLUMNS, COLUMN_KEYS } from '@/core/acts/import/columns';
 import { addressOf, call, sendFile } from '@/workbench/api';
-import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
+import { Act, ActLink, AreaBox, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
@@ -172,6 +172,7 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
             Make teams that do not exist
           </Flex>
         </Flex>
+        {file ? null : <Paste onRows={(text) => void choose(new File([text], 'pasted rows.csv'))} />}
         {file ? (
           <Box color="quiet" fontSize="13px" mb="10px" data-testid="import-kept">
             {file.name}, with {Object.keys(settings.corrections).length} corrected{' '}
@@ -272,6 +273,33 @@ function withoutSecrets(settings: Settings, report: Report | null): Settings {
     return kept.length > 0 ? [[row, Object.fromEntries(kept)]] : [];
   });
   return { ...settings, corrections: Object.fromEntries(corrections) as Settings['corrections'] };
+}
+
+/** Rows copied out of a sheet, with its column names on top: the same as a file. */
+function Paste({ onRows }: { onRows: (text: string) => void }) {
+  const [text, setText] = useState('');
+  return (
+    <Box mb="16px" maxW="760px">
+      <Labelled
+        title="Or paste rows out of a sheet, the names of its columns on top"
+        htmlFor="import-paste"
+        hint="Extension and Name are enough; E-mail, Number, Team, Mailbox and others are known too."
+      >
+        <AreaBox
+          id="import-paste"
+          h="120px"
+          fontFamily="mono"
+          fontSize="13px"
+          placeholder={'Extension\tName\tE-mail\n2001\tSanna Quist\tsanna@quaywright.example'}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </Labelled>
+      <Act mt="8px" disabled={text.trim() === ''} onClick={() => onRows(text)}>
+        Check these rows
+      </Act>
+    </Box>
+  );
 }
 
 function Recognised({ report }: { report: Report }) {

@@ -14,12 +14,19 @@ export function MappingPart({ report, onChange }: { report: Report; onChange: (m
     if (key) next[key] = column;
     onChange(next);
   };
+  const unread = report.header.flatMap((name, i) => (keyOf(i) === '' ? [`“${name || `column ${i + 1}`}”`] : []));
   return (
     <Box mb="16px">
       <PartTitle>Columns of the sheet</PartTitle>
       {report.mapping.digits === undefined ? (
         <Box role="alert" color="brick" mb="8px">
           No column is the extension; choose which one it is.
+        </Box>
+      ) : null}
+      {unread.length > 0 ? (
+        <Box role="status" borderLeft="3px solid" borderColor="saffron" pl="10px" mb="8px" data-testid="unread-columns">
+          {unread.length === 1 ? 'One column is not read' : `${unread.length} columns are not read`}:{' '}
+          {unread.join(', ')}. What stands there is not written; say what it is if it should be.
         </Box>
       ) : null}
       <Grid templateColumns="repeat(auto-fill, minmax(170px, 1fr))" gap="8px 12px">

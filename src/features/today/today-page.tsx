@@ -3,6 +3,7 @@
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
 import type { Answer } from '@/contract';
+import type { Work } from '@/core/analysis/order-of-work';
 import { ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
@@ -13,6 +14,7 @@ import { Later } from '@/ui/later';
 import { useKinds } from '@/ui/kinds';
 import { tracePath } from '@/workbench/paths';
 import { TypedList } from '@/workbench/typed-list';
+import { OrderOfWork } from './order-of-work';
 import { Problems } from './problems';
 
 export interface TodayData {
@@ -23,6 +25,7 @@ export interface TodayData {
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
   unsound: Promise<string[]>;
+  work: Promise<Work[] | null>;
   problems: Promise<Answer<'problems'>>;
   emergency: Promise<
     {
@@ -64,18 +67,20 @@ export function TodayPage({ data }: { data: TodayData }) {
       }
       pane={
         <>
-          <PaneSection title="Ask for example">
-            {data.ask.map((q) => (
-              <Box key={`${q.from} ${q.dial}`} mb="5px">
-                <Link href={tracePath(q.from, q.dial, q.at)}>
-                  <Digits whiteSpace="normal">
-                    {q.from.replace('outside:', '')} &gt; {q.dial}
-                    {q.at === 'now' ? '' : ` @ ${q.at}`}
-                  </Digits>
-                </Link>
-              </Box>
-            ))}
-          </PaneSection>
+          {data.ask.length > 0 ? (
+            <PaneSection title="Ask for example">
+              {data.ask.map((q) => (
+                <Box key={`${q.from} ${q.dial}`} mb="5px">
+                  <Link href={tracePath(q.from, q.dial, q.at)}>
+                    <Digits whiteSpace="normal">
+                      {q.from.replace('outside:', '')} &gt; {q.dial}
+                      {q.at === 'now' ? '' : ` @ ${q.at}`}
+                    </Digits>
+                  </Link>
+                </Box>
+              ))}
+            </PaneSection>
+          ) : null}
           <PaneSection title="Here">
             <Count n={data.counts.people} what="people" href="/people" />
             <Count n={data.counts.extensions} what="extensions" href="/extensions" />
@@ -108,6 +113,9 @@ export function TodayPage({ data }: { data: TodayData }) {
             </Box>
           ))
         }
+      </Later>
+      <Later of={data.work} waiting={null}>
+        {(steps) => (steps ? <OrderOfWork steps={steps} canEdit={data.canEdit} /> : null)}
       </Later>
       <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="26px">
         <Box minW={0}>
@@ -143,9 +151,17 @@ export function TodayPage({ data }: { data: TodayData }) {
         </Box>
         <Box minW={0}>
           <PartTitle>Emergency calls, live</PartTitle>
-          <Later of={data.emergency}>{(sites) => sites.map((e) => <Emergency key={e.site} of={e} />)}</Later>
+          <Later of={data.emergency}>
+            {(sites) =>
+              sites.length === 0 ? (
+                <Box color="quiet">No site is live yet, so nobody can call for help through here.</Box>
+              ) : (
+                sites.map((e) => <Emergency key={e.site} of={e} />)
+              )
+            }
+          </Later>
         </Box>
-        <Box gridColumn="1 / -1" minW={0}>
+        <Box gridColumn="1 / -1" minW={0} id="problems">
           <PartTitle>To look at in the draft</PartTitle>
           <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} />}</Later>
         </Box>

@@ -1,5 +1,6 @@
 'use client';
 
+import { ActLink } from '@/ui/controls';
 import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
 import { ChannelCells } from './channel-cells';
 
@@ -10,6 +11,14 @@ export function TrunksPage({ data }: { data: LedgerPageData }) {
       title="Trunks"
       word="trunk"
       data={data}
+      addHref="/trunks/new"
+      acts={
+        data.canEdit ? (
+          <ActLink look="main" href="/trunks/new">
+            Add trunk
+          </ActLink>
+        ) : null
+      }
       empty="A trunk carries calls to a carrier or to another phone system. The carrier’s letter says what to enter."
       columns={[
         { key: 'name', title: 'Name', width: 'minmax(130px, 1.2fr)' },

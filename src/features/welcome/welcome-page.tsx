@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import { useState, type ReactNode } from 'react';
+import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { FieldPathValue } from 'react-hook-form';
 import { Act, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
@@ -66,8 +66,8 @@ const MISSING: Record<(typeof NEEDED)[number], string> = {
 };
 
 /** Where this browser seems to be, as a first proposal. */
-const countryHere = () =>
-  typeof navigator === 'undefined' ? 'GB' : (new Intl.Locale(navigator.language).region ?? 'GB');
+const countryHere = () => new Intl.Locale(navigator.language).region ?? 'GB';
+const NEVER = () => () => undefined;
 
 /** The first page of an organisation that begins with nothing: its owner, itself, and its first site. */
 export function WelcomePage({ code }: { code: string }) {
@@ -83,7 +83,10 @@ export function WelcomePage({ code }: { code: string }) {
 }
 
 function Begin({ code, onMade }: { code: string; onMade: () => void }) {
-  const [country, setCountry] = useState(countryHere);
+  // The server knows nothing of this browser: the first drawing is the same as its own.
+  const here = useSyncExternalStore(NEVER, countryHere, () => 'GB');
+  const [chosen, setCountry] = useState<string | null>(null);
+  const country = chosen ?? here;
   const { value } = useAsked('firstStart', { query: { country } }, { keep: true });
   const proposal = value?.proposal ?? null;
   const { form, submit, busy, general } = useActForm<'begin', Typed>({
@@ -98,7 +101,7 @@ function Begin({ code, onMade }: { code: string; onMade: () => void }) {
       language: proposal?.language ?? 'en',
       dayOrder: country === 'US' ? 'month first' : 'day first',
       site: '',
-      country,
+      country: here,
       zone: proposal?.zone ?? 'UTC',
       address: '',
       area: '',

@@ -1,9 +1,17 @@
 import type { numberFacts } from '@/contract/numbers';
 import { EditRefused, demand } from '../access/rights';
+import { keepSecret } from '../access/secrets';
 import { applyEdits } from '../draft';
 import { ask } from '../engine';
 import type { Handlers } from './handler';
 import { setPassword } from './passwords';
+
+/** What is wrong with the first object of an act, at the field of the form that it was typed in. */
+function atField(e: unknown): unknown {
+  if (!(e instanceof EditRefused)) return e;
+  const errors = e.errors.map((x) => ({ ...x, path: x.path.replace(/^edits\.0\.value\.?/, '') }));
+  return new EditRefused(e.status, e.code, errors, e.detail);
+}
 
 export const numberHandlers: Handlers<keyof typeof numberFacts> = {
   readNumbers: ({ actor, body, request }) =>
@@ -30,9 +38,26 @@ export const numberHandlers: Handlers<keyof typeof numberFacts> = {
     try {
       return { ...(await applyEdits(actor, edits, { act: `added site ${body.name}` })), id };
     } catch (e) {
-      if (!(e instanceof EditRefused)) throw e;
-      const errors = e.errors.map((x) => ({ ...x, path: x.path.replace(/^edits\.0\.value\.?/, '') }));
-      throw new EditRefused(e.status, e.code, errors, e.detail);
+      throw atField(e);
+    }
+  },
+  addTrunk: async ({ actor, body }) => {
+    demand(actor, 'edit');
+    const { password, ...input } = body;
+    const { id, edits } = await ask('trunkEdits', {
+      reader: actor,
+      input: { ...input, withPassword: password !== null },
+    });
+    try {
+      const made = await applyEdits(actor, edits, {
+        act: `added trunk ${body.name}`,
+        inside: async (c) => {
+          if (password !== null) await keepSecret(c, actor, id, 'trunk-password', password);
+        },
+      });
+      return { ...made, id };
+    } catch (e) {
+      throw atField(e);
     }
   },
   trunkPassword: ({ actor, body, params }) => setPassword(actor, 'trunk', params.id, body.password),

@@ -7,7 +7,8 @@ import { askForPage, pageActor } from './reader';
 /* Pages of lists. */
 
 /** What is left of what may be added, before the first field. */
-const left = async (name: LimitName) => (await limitUse(await askForPage('used', {}))).filter((l) => l.name === name);
+export const left = async (name: LimitName) =>
+  (await limitUse(await askForPage('used', {}))).filter((l) => l.name === name);
 
 export async function longLedger(
   kind: LedgerKind,

@@ -18,6 +18,7 @@ import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
 import { situationAt } from '../state/forwarding';
+import { left } from './ledgers';
 import { askForPage, pageActor, pageToken } from './reader';
 
 /* Pages that are neither a list nor one object. */
@@ -184,4 +185,9 @@ export async function settingsPage() {
     mayAdminister: manages,
     organisation: form,
   };
+}
+
+export async function newTrunkPage() {
+  const page = await askForPage('newTrunkPage', { reader: await pageActor() });
+  return { ...page, limits: await left('channels') };
 }

@@ -3,11 +3,9 @@ import { kind } from '../facts/kind';
 import { WRITTEN_FORMS } from '../../numbers';
 import { CODECS } from '../facts/codecs';
 import { digits, id, line, name, note, ref } from '../facts/fields';
+import { DELIVERED_FORMS, TRUNK_KINDS } from '../facts/trunk-choices';
 import { secretVersion } from './extension';
 
-export const TRUNK_KINDS = ['sip-registration', 'sip-peer', 'isdn'] as const;
-/** How delivered digits are to be read, after the head was put in front. */
-export const DELIVERED_FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber', 'private'] as const;
 export const NUMBER_TYPES_ISDN = ['unknown', 'international', 'national', 'subscriber'] as const;
 
 /** How a channel is chosen on trunks that have them (ENGINE E7). */

@@ -1,10 +1,11 @@
 import { v7 as uuid } from 'uuid';
 import { planAssignment, readNumberList } from '@/core/acts/inventory';
 import { proposeSite, siteMoves } from '@/core/acts/sites';
-import type { AssignInput, ListedNumbers, NewSite, NumberList } from '@/contract/numbers';
+import { trunkParts, waysOut, withoutTrunk } from '@/core/acts/trunk';
+import type { AssignInput, ListedNumbers, NewSite, NewTrunk, NumberList } from '@/contract/numbers';
 import type { WholeEdit } from '@/contract/plan';
-import { COUNTRY_FACTS, showNumber } from '@/core/numbers';
-import type { PlanNumber } from '@/core/plan';
+import { emergencyNumbersOf, showNumber } from '@/core/numbers';
+import type { PlanNumber, Site } from '@/core/plan';
 import { EditRefused, Refused, may } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
 import { named } from '../ground/options';
@@ -69,6 +70,16 @@ export function numberEdits(given: Given, { input, reader }: By & { input: Numbe
     const id = uuid();
     return { kind: 'number', id, rowVersion: null, value: { id, e164, site, trunk, state, activeFrom } };
   });
+  // A site without a main number has one from now on: emergency services are shown it, and called back by it.
+  const { draft } = given;
+  const at = draft.plan.sites.find((s) => s.id === site)!;
+  if (at.mainNumber === null && may(reader, 'edit', { area: 'sites', site }))
+    edits.push({
+      kind: 'site',
+      id: site,
+      rowVersion: draft.rowVersions.of('site', site)!,
+      value: { ...at, mainNumber: edits[0]!.id, emergencyCallback: at.emergencyCallback ?? edits[0]!.id },
+    });
   return { edits, added: fresh.length, known: entries.reduce((n, e) => n + e.known, 0) };
 }
 
@@ -119,6 +130,56 @@ export function siteProposal({ draft }: Given, { country }: By & { country: stri
 }
 
 /** The edits that add a site with its numbers. */
+/** What the page that adds a trunk proposes: the sites, and which of them lack a way out or for emergency calls. */
+export function newTrunkPage({ draft }: Given, { reader }: By) {
+  const { plan } = draft;
+  const rungs = new Set(plan.rungs.map((r) => r.ladder));
+  const sites = plan.sites.filter((s) => may(reader, 'edit', { area: 'outgoing', site: s.id }));
+  return {
+    account: reader.account,
+    canEdit: sites.length > 0,
+    sites: sites.map((s) => ({
+      id: s.id,
+      label: s.name,
+      emergency: [...emergencyNumbersOf(s.country)],
+      noEmergency: s.emergencyTrunks.length === 0,
+      noWayOut: s.ladder === null || !rungs.has(s.ladder),
+      ways: waysOut(s.country, s.outsidePrefix ?? ''),
+      withoutTrunk: withoutTrunk(plan, s.id).length,
+    })),
+  };
+}
+
+/** The edits that add a trunk with its numbers and the calls that leave by it; the trunk's own comes first. */
+export function trunkEdits(
+  { draft, index }: Given,
+  { input }: By & { input: Omit<NewTrunk, 'password'> & { withPassword: boolean } },
+): { id: string; edits: WholeEdit[] } {
+  const { numbers: text, adopts, emergency, outgoing, withPassword, ...fields } = input;
+  const { plan, rowVersions } = draft;
+  const site = index().object('site', input.site) as Site | null;
+  const refuse = (path: string, code: string, sentence: string) =>
+    new EditRefused(422, 'invalid', [{ code, path, sentence }]);
+  if (!site) throw refuse('site', 'no-such-object', 'Choose the site at which it ends.');
+  const entries = readNumberList(text, { country: site.country, area: site.area, additions: plan.numberAdditions });
+  const wrong = entries.find((e) => e.wrong);
+  if (wrong) throw refuse('numbers', 'invalid', `Line ${wrong.line}: ${wrong.wrong}`);
+  const known = draft.exchange().numberByE164;
+  const fresh = entries.flatMap((e) => e.numbers).filter((n) => !known.has(n));
+  const id = uuid();
+  const trunk = { ...fields, id, password: withPassword ? { version: 1 } : null };
+  const parts = trunkParts(plan, site, trunk, { numbers: fresh, adopts, emergency, outgoing });
+  return {
+    id,
+    edits: parts.map(({ kind, id: of, value, before }) => ({
+      kind,
+      id: of,
+      rowVersion: before ? rowVersions.of(kind, of)! : null,
+      value,
+    })),
+  };
+}
+
 export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }): { id: string; edits: WholeEdit[] } {
   const { numbers: text, trunk, ...fields } = input;
   const { plan } = draft;
@@ -146,13 +207,11 @@ export function siteEdits({ draft }: Given, { input }: By & { input: NewSite }):
 export function newSite({ draft }: Given, { reader }: By) {
   const { plan } = draft;
   const sight = sightIn(draft, reader);
-  const used = new Set(plan.sites.map((s) => s.country));
-  const first = Object.keys(COUNTRY_FACTS).find((c) => !used.has(c)) ?? 'GB';
   const countries = new Map(plan.sites.map((s) => [s.id, s.country]));
   return {
     account: reader.account,
     canEdit: may(reader, 'edit', { area: 'sites', site: null }),
-    proposal: proposeSite(plan, plan.sites[0] ? first : 'GB'),
+    proposal: proposeSite(plan, plan.sites.at(-1)?.country ?? 'GB'),
     ladders: named(sight.list('ladder')),
     trunks: sight.list('trunk').map((t) => ({ id: t.id, label: t.name, country: countries.get(t.site) ?? '' })),
     bySite: plan.organisation.numberSpace === 'site',

@@ -2,11 +2,13 @@ import type { Answer } from '@/contract';
 import {
   emergencyCallsLost,
   gateOf,
+  orderOfWork,
   idleNumbers,
   problemKey,
   problemsOf,
   type Gate,
   type Problem,
+  type Work,
 } from '@/core/analysis';
 import { emergencyNumbersOf } from '@/core/numbers';
 import { planWith, readObject, type DraftKind } from '@/core/plan';
@@ -99,6 +101,14 @@ export function allProblems({ plan, exchange }: HeldPlan): Problem[] {
       (a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity),
     ),
   );
+}
+
+/** How far the building of the system has come, for those who see all of it; null for others and once it stands. */
+export function work({ draft, live }: Given, { reader, now }: By & { now: number }): Work[] | null {
+  if (!sightIn(draft, reader).all) return null;
+  const errors = allProblems(draft).filter((p) => p.severity === 'error').length;
+  const steps = orderOfWork(draft.exchange(), now, errors, live.version);
+  return steps.every((s) => s.done || s.optional) ? null : steps;
 }
 
 const MOST_FORESEEN = 5;
