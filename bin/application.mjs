@@ -72,7 +72,14 @@ export function buildWhenStale() {
 export async function startGround(set, options) {
   ensureDebian([
     ...(set.database ? [] : [['mariadbd', 'mariadb-server']]),
-    ...(options.browser ? [['chromium', 'chromium']] : []),
+    // What only tests need: a browser, and the proxy that stands in front when it runs for real.
+    ...(options.browser
+      ? [
+          ['chromium', 'chromium'],
+          ['nginx', 'nginx-light'],
+          ['openssl', 'openssl'],
+        ]
+      : []),
   ]);
   ensurePackages();
   await ensureFree(set.port, set.variable, 'the application', set.address);

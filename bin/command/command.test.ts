@@ -3,6 +3,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it, jest } from '@jest/globals';
+import { helpFor } from './help';
+import { answer } from './run';
 
 jest.setTimeout(30_000);
 
@@ -10,10 +12,13 @@ function polydrome(args: string[], input?: string): { code: number | null; out: 
   const ran = spawnSync('./bin/polydrome', args, { encoding: 'utf8', input });
   return { code: ran.status, out: ran.stdout, err: ran.stderr };
 }
+/** A command as the program answers it; that the program in its own process says the same is asked below. */
 const json = (args: string[]) => {
-  const { code, out } = polydrome([...args, '--json']);
-  expect(out.trim().split('\n')).toHaveLength(1);
-  return { code, value: JSON.parse(out) as Record<string, unknown> & { error: Record<string, unknown> } };
+  const { exit, value } = answer(args);
+  return {
+    code: exit,
+    value: JSON.parse(JSON.stringify(value)) as Record<string, unknown> & { error: Record<string, unknown> },
+  };
 };
 
 let folder: string;
@@ -228,10 +233,10 @@ describe('polydrome digits, number, hours and load, as scripts rely on them', ()
   });
 
   it('every command has help with an example that runs', () => {
-    const examples = [...polydrome(['help']).out.matchAll(/^ {2}polydrome (\w+)(?: ([\w-]+))?/gm)];
+    const examples = [...helpFor([]).matchAll(/^ {2}polydrome (\w+)(?: ([\w-]+))?/gm)];
     expect(examples.length).toBeGreaterThan(20);
     for (const [, group, verb] of examples) {
-      const out = polydrome([group!, ...(verb ? [verb] : []), '--help']).out;
+      const out = helpFor([group!, ...(verb ? [verb] : [])]);
       expect([group, verb, /example: polydrome /.test(out)]).toEqual([group, verb, true]);
     }
   });
@@ -303,6 +308,21 @@ describe('polydrome trace', () => {
       code: 2,
       value: { error: { code: 'no-such-file' } },
     });
+  });
+
+  it('says in a process of its own what it says here: one line of JSON, with the exit code of the answer', () => {
+    for (const args of [
+      ['digits', 'match', '90x{2}', '9012'],
+      ['digits', 'match', '90x{2}', '8'],
+      [...plan, '--from', '2101', '--dial', '3001', '--at', '2026-12-04T17:10'],
+      [...plan, '--from', '2101', '--dial', '1a'],
+      ['plan', 'melt', 'x'],
+    ]) {
+      const { code, out } = polydrome([...args, '--json']);
+      expect(out.trim().split('\n')).toHaveLength(1);
+      expect({ code, value: JSON.parse(out) }).toEqual(json(args));
+    }
+    expect(polydrome(['trace', '--help']).out).toBe(helpFor(['trace']));
   });
 
   it('prints for people without --json, errors on the error stream', () => {

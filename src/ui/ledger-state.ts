@@ -27,8 +27,9 @@ export function useLedgerState<T>(columns: readonly Column<T>[]) {
   const sort = params.get('sort') ?? '';
   const wanted = params.get('columns') ?? '';
   const shown = useMemo(() => {
-    const keys = wanted.split(',').filter(Boolean);
-    return columns.filter((c) => (keys.length > 0 ? keys.includes(c.key) : !c.optional));
+    // In the order of the address; names of columns that are gone say nothing.
+    const named = wanted.split(',').flatMap((key) => columns.find((c) => c.key === key) ?? []);
+    return named.length > 0 ? [...new Set(named)] : columns.filter((c) => !c.optional);
   }, [columns, wanted]);
   const put = (changes: Record<string, string>) => {
     const next = new URLSearchParams(window.location.search);
@@ -44,12 +45,12 @@ export function useLedgerState<T>(columns: readonly Column<T>[]) {
       put({ filter: value });
     },
     sort,
-    /** up, then down, then as at first */
-    sortBy: (key: string) => put({ sort: sort === key ? `-${key}` : sort === `-${key}` ? '' : key }),
+    /** a column's key, with `-` in front for downwards; empty: as at first */
+    sortBy: (by: string) => put({ sort: by }),
     shown,
-    toggle: (column: Column<T>) => {
-      const next = columns.filter((o) => (o === column ? !shown.includes(column) : shown.includes(o)));
-      if (next.length > 0) put({ columns: next.map((o) => o.key).join() });
+    /** which columns are shown, in this order; never none */
+    show: (next: readonly Column<T>[]) => {
+      if (next.length > 0) put({ columns: next.map((c) => c.key).join() });
     },
     param: (name: string) => params.get(name) ?? '',
     put,

@@ -4,7 +4,9 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
 import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { ColumnChooser } from './column-chooser';
 import { Act, TextBox, TickBox } from './controls';
+import type { LedgerTable } from './ledger-table';
 import { isTyping, type Column, type LedgerState } from './ledger-state';
 
 /** What both kinds of ledger are given by their page. */
@@ -22,8 +24,9 @@ export interface LedgerLook<T> {
   name: string;
 }
 
-interface ViewProps<T> extends LedgerLook<T> {
+interface ViewProps<T extends object> extends LedgerLook<T> {
   state: LedgerState<T>;
+  table: LedgerTable<T>;
   columns: readonly Column<T>[];
   /** rows that fit, and rows in all */
   count: number;
@@ -41,8 +44,9 @@ interface ViewProps<T> extends LedgerLook<T> {
 const ROW = 32;
 
 /** A table for long lists: only rows in sight are drawn; by keyboard with j k Enter x. */
-export function LedgerView<T>({
+export function LedgerView<T extends object>({
   state,
+  table,
   columns,
   count,
   of,
@@ -60,17 +64,21 @@ export function LedgerView<T>({
   name,
 }: ViewProps<T>) {
   const router = useRouter();
-  const { text, sort, shown } = state;
+  const { text, shown } = state;
+  const byKey = new Map(columns.map((c) => [c.key, c]));
+  const heads = table.getVisibleLeafColumns();
   const [at, setAt] = useState(-1);
   // The place as the last key left it: a key may come before the page is drawn again.
   const place = useRef(-1);
-  const [choosing, setChoosing] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
     overscan: 6,
+    // The head of the table stays in sight above the rows.
+    scrollMargin: ROW,
+    scrollPaddingStart: ROW,
   });
 
   useEffect(() => {
@@ -126,31 +134,30 @@ export function LedgerView<T>({
           value={text}
           onChange={(e) => state.setText(e.target.value)}
         />
-        <Act onClick={() => setChoosing(!choosing)} aria-expanded={choosing}>
-          Columns
-        </Act>
+        <ColumnChooser columns={columns} shown={shown} onShow={state.show} />
         <Act onClick={onCopy}>{selected.count > 0 ? `Copy ${selected.count} as CSV` : 'Copy as CSV'}</Act>
         {tools}
         <Box ml="auto" color="quiet" fontSize="13px">
           {count === of ? `${of} ${of === 1 ? 'row' : 'rows'}` : `${count} shown of ${of}`}
         </Box>
       </Flex>
-      {choosing ? (
-        <Flex gap="14px" wrap="wrap" mb="10px" fontSize="13px">
-          {columns.map((c) => (
-            <Flex as="label" key={c.key} gap="6px" align="center">
-              <TickBox type="checkbox" checked={shown.includes(c)} onChange={() => state.toggle(c)} />
-              {c.title}
-            </Flex>
-          ))}
-        </Flex>
-      ) : null}
-      <Box overflowX="auto" borderTop="1px solid" borderColor="line">
+      <Box
+        ref={scroller}
+        overflow="auto"
+        maxH="calc(100vh - 228px)"
+        borderTop="1px solid"
+        borderColor="line"
+        data-testid="ledger-scroller"
+      >
         <Box minW="fit-content" role="table" aria-label={name} aria-rowcount={count + 1}>
           <Box
             {...grid}
             role="row"
             h={`${ROW}px`}
+            position="sticky"
+            top={0}
+            zIndex={3}
+            bg="paper"
             borderBottom="1px solid"
             borderLeft="3px solid"
             borderColor="line"
@@ -158,46 +165,49 @@ export function LedgerView<T>({
             fontSize="12px"
             color="quiet"
           >
-            <Box role="columnheader" aria-label="Selected" />
-            {shown.map((c) => (
-              <chakra.button
-                key={c.key}
-                role="columnheader"
-                textAlign="left"
-                color={sort.replace('-', '') === c.key ? 'plum' : 'quiet'}
-                aria-sort={sort === c.key ? 'ascending' : sort === `-${c.key}` ? 'descending' : 'none'}
-                disabled={c.late}
-                onClick={() => state.sortBy(c.key)}
-              >
-                {c.title}
-                {sort === c.key ? ' ↑' : sort === `-${c.key}` ? ' ↓' : ''}
-              </chakra.button>
-            ))}
+            <Box role="columnheader" aria-label="Selected" {...PINNED} left={0} bg="paper" />
+            {heads.map((head) => {
+              const sorted = head.getIsSorted();
+              const pinned = head.getIsPinned();
+              return (
+                <chakra.button
+                  key={head.id}
+                  role="columnheader"
+                  textAlign="left"
+                  {...(pinned ? { ...PINNED, left: `${PIN_AT}px`, bg: 'paper' } : {})}
+                  color={sorted ? 'plum' : 'quiet'}
+                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                  disabled={!head.getCanSort()}
+                  onClick={head.getToggleSortingHandler()}
+                >
+                  {byKey.get(head.id)!.title}
+                  {sorted ? (sorted === 'asc' ? ' ↑' : ' ↓') : ''}
+                </chakra.button>
+              );
+            })}
           </Box>
-          <Box ref={scroller} maxH="calc(100vh - 260px)" overflowY="auto">
-            <Box position="relative" h={`${virtual.getTotalSize()}px`} minW="100%">
-              {items.map((item) => {
-                const row = rowAt(item.index);
-                if (!row) return <Waiting key={item.key} top={item.start} />;
-                const id = idOf(row);
-                return (
-                  <DrawnRow
-                    key={id}
-                    id={id}
-                    index={item.index}
-                    top={item.start}
-                    row={row}
-                    shown={shown as Column<unknown>[]}
-                    href={hrefOf?.(row)}
-                    mark={markOf?.(row) ?? null}
-                    current={item.index === at}
-                    selected={selected.has(id)}
-                    onToggle={toggleNow}
-                    onPoint={pointNow}
-                  />
-                );
-              })}
-            </Box>
+          <Box position="relative" h={`${virtual.getTotalSize()}px`} minW="100%">
+            {items.map((item) => {
+              const row = rowAt(item.index);
+              if (!row) return <Waiting key={item.key} top={item.start - ROW} />;
+              const id = idOf(row);
+              return (
+                <DrawnRow
+                  key={id}
+                  id={id}
+                  index={item.index}
+                  top={item.start - ROW}
+                  row={row}
+                  shown={shown as Column<unknown>[]}
+                  href={hrefOf?.(row)}
+                  mark={markOf?.(row) ?? null}
+                  current={item.index === at}
+                  selected={selected.has(id)}
+                  onToggle={toggleNow}
+                  onPoint={pointNow}
+                />
+              );
+            })}
           </Box>
           {count === 0 ? (
             <Box py="20px" color="quiet">
@@ -210,17 +220,34 @@ export function LedgerView<T>({
   );
 }
 
+/** Width of the column of ticks, of the gap between columns, and where the pinned column begins. */
+const TICK = 24;
+const GAP = 12;
+const PIN_AT = TICK + GAP;
+/** What stays in sight when the rest is moved sideways. */
+const PINNED = { position: 'sticky', zIndex: 2 } as const;
+
 const gridOf = (shown: readonly { width: string }[]) =>
   ({
     display: 'grid',
-    gridTemplateColumns: `24px ${shown.map((c) => c.width).join(' ')}`,
-    columnGap: '12px',
+    gridTemplateColumns: `${TICK}px ${shown.map((c) => c.width).join(' ')}`,
+    columnGap: `${GAP}px`,
     alignItems: 'center',
   }) as const;
 
 /* Cells are many: plain elements are drawn several times as fast as styled ones. */
 const CELL = { minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
 const MONO_CELL = { ...CELL, fontFamily: 'var(--chakra-fonts-mono)', fontSize: '13px' } as const;
+/* What moves sideways goes under the pinned cells: they have the row's own ground. */
+const CELL_BG = {
+  background: 'var(--row-ground)',
+  alignSelf: 'stretch',
+  display: 'flex',
+  alignItems: 'center',
+} as const;
+const PINNED_CELL = { ...PINNED, left: PIN_AT, background: 'var(--row-ground)', lineHeight: '31px' } as const;
+const cellStyle = (pinned: boolean, mono = false) =>
+  pinned ? { ...(mono ? MONO_CELL : CELL), ...PINNED_CELL } : mono ? MONO_CELL : CELL;
 const LINK = { color: 'inherit', textDecoration: 'none' } as const;
 
 interface RowProps {
@@ -257,16 +284,19 @@ const DrawnRow = memo(function DrawnRow(props: RowProps) {
       borderColor="line"
       borderLeft="3px solid"
       borderLeftColor={current ? 'plum' : mark ? 'saffron' : 'transparent'}
-      bg={current || selected ? 'plumTint' : mark ? 'saffronTint' : undefined}
+      css={{
+        '--row-ground': `{colors.${current || selected ? 'plumTint' : mark ? 'saffronTint' : 'paper'}}`,
+        '&:hover': { '--row-ground': `{colors.${current ? 'plumTint' : mark ? 'saffronTint' : 'raised'}}` },
+        background: 'var(--row-ground)',
+      }}
       cursor={href ? 'pointer' : undefined}
-      _hover={{ bg: current ? 'plumTint' : mark ? 'saffronTint' : 'raised' }}
       onMouseEnter={() => onPoint(row)}
       onClick={(e) => {
         if ((e.target as HTMLElement).closest('a, input, button')) return;
         if (href) router.push(href);
       }}
     >
-      <div role="cell" style={{ lineHeight: 0 }}>
+      <div role="cell" style={{ ...PINNED, ...CELL_BG, left: 0, lineHeight: 0 }}>
         <TickBox
           type="checkbox"
           ml="3px"
@@ -276,7 +306,7 @@ const DrawnRow = memo(function DrawnRow(props: RowProps) {
         />
       </div>
       {shown.map((c, i) => (
-        <div key={c.key} role="cell" style={c.mono ? MONO_CELL : CELL}>
+        <div key={c.key} role="cell" style={cellStyle(i === 0, c.mono)}>
           {i === 0 && href ? (
             <a
               href={href}

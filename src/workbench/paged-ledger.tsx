@@ -7,6 +7,7 @@ import type { LedgerKind } from '@/core/plan';
 import { call } from './api';
 import { Act, SelectBox } from '@/ui/controls';
 import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
+import { useLedgerTable } from '@/ui/ledger-table';
 import { LedgerView, type LedgerLook } from '@/ui/ledger-view';
 
 /** One way to choose rows besides text, such as by site. */
@@ -48,7 +49,6 @@ interface Loaded {
 export function PagedLedger({ kind, first, pageRows, columns, facets, empty, acts, late, ...look }: PagedProps) {
   const state = useLedgerState(columns);
   const { text, sort, shown } = state;
-  const { idOf } = look;
   const chosenFacets = Object.fromEntries(facets.map((f) => [f.name, state.param(f.name)]));
   const query = new URLSearchParams({ filter: text, sort, ...chosenFacets }).toString();
   const asking = useCallback(
@@ -62,7 +62,6 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
   );
   const [initial] = useState(query);
   const [loaded, setLoaded] = useState<Loaded>({ query, first, rows: new Map([[0, first.rows]]) });
-  const [selected, setSelected] = useState<ReadonlyMap<string, LedgerRow>>(new Map());
   const [all, setAll] = useState(false);
   // Pages on their way, of the first page they belong to: what is loaded anew is asked for anew.
   const asked = useRef({ of: first, pages: new Set<number>() });
@@ -106,27 +105,32 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
     [asking, pageRows, loaded],
   );
 
+  const here = useMemo(() => [...loaded.rows.values()].flat(), [loaded.rows]);
+  const table = useLedgerTable({ rows: here, columns, state, idOf: look.idOf, manual: true });
+  const { rowSelection } = table.state;
+  // Rows that were chosen stay chosen when others are shown.
+  const picked = useRef(new Map<string, LedgerRow>());
   const chosen = useMemo<Chosen>(
     () => ({
-      ids: all ? null : [...selected.keys()],
+      ids: all ? null : Object.keys(rowSelection),
       filter: text,
       facets: Object.fromEntries(Object.entries(chosenFacets).filter(([, v]) => v !== '')),
-      count: all ? loaded.first.count : selected.size,
+      count: all ? loaded.first.count : Object.keys(rowSelection).length,
     }),
     // The facets are part of the query.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [all, selected, query, loaded.first.count],
+    [all, rowSelection, query, loaded.first.count],
   );
   const clear = () => {
-    setSelected(new Map());
+    table.setRowSelection({});
     setAll(false);
   };
   const cellsOf = useLate(loaded, late);
   const rowAt = (i: number) => withLate(loaded.rows.get(Math.floor(i / pageRows))?.[i % pageRows], cellsOf);
-  const here = [...loaded.rows.values()].flat();
   /** The rows that are chosen, or all that fit: pages that are not here yet are fetched. */
   const everyRow = async (): Promise<LedgerRow[]> => {
-    if (selected.size > 0 && !all) return [...selected.values()];
+    const ids = Object.keys(rowSelection);
+    if (ids.length > 0 && !all) return ids.flatMap((id) => picked.current.get(id) ?? []);
     const out: LedgerRow[] = [];
     for (const [page, key] of loaded.first.pages.entries()) {
       const known = loaded.rows.get(page);
@@ -184,20 +188,25 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
       <LedgerView
         {...look}
         state={state}
+        table={table}
         columns={columns}
         count={loaded.first.count}
         of={loaded.first.of}
         rowAt={rowAt}
         onRange={onRange}
         selected={{
-          has: (id) => all || selected.has(id),
+          has: (id) => all || rowSelection[id] === true,
           count: chosen.count,
           toggle: (id) => {
-            const next = new Map(all ? here.map((r) => [idOf(r), r] as const) : selected);
-            const row = here.find((r) => idOf(r) === id);
-            if (!next.delete(id) && row) next.set(id, row);
+            for (const row of here) if (all || row.id === id) picked.current.set(row.id, row);
+            // Of all that fit, those that are here stay chosen but for this one.
+            table.setRowSelection((now) => {
+              const next = all ? Object.fromEntries(here.map((r) => [r.id, true as const])) : { ...now };
+              if (next[id]) delete next[id];
+              else next[id] = true;
+              return next;
+            });
             setAll(false);
-            setSelected(next);
           },
         }}
         onCopy={() =>
