@@ -43,7 +43,7 @@ async function filter(page: Page, text: string): Promise<number> {
 /** Jumps through the whole list; milliseconds until every row in sight stands, slowest first. */
 async function scroll(page: Page, jumps: number): Promise<number[]> {
   return page.evaluate(async (count) => {
-    const scroller = document.querySelector('[data-row]')!.parentElement!.parentElement!;
+    const scroller = document.querySelector('[data-testid=ledger-scroller]')!;
     const times: number[] = [];
     for (let i = 1; i <= count; i++) {
       scroller.scrollTop = (scroller.scrollHeight * ((i * 37) % count)) / count;

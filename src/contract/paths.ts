@@ -62,6 +62,7 @@ export const PATHS = {
   bulkPreview: ['POST', '/bulk/preview'],
   bulk: ['POST', '/bulk'],
   leaveProposal: ['GET', '/people/{id}/leave'],
+  leavePreview: ['POST', '/people/{id}/leave/preview'],
   leave: ['POST', '/people/{id}/leave'],
   moveProposal: ['GET', '/people/{id}/move'],
   movePreview: ['POST', '/people/{id}/move/preview'],

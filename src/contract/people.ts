@@ -52,7 +52,7 @@ export type NewExtension = z.output<typeof newExtensionSchema>;
 
 /** Who is meant: rows by id, or everything that fits a ledger's filter. */
 export const selectionSchema = z.strictObject({
-  ledger: z.enum(LEDGER_KINDS).extract(['person', 'extension', 'mailbox']),
+  ledger: z.enum(LEDGER_KINDS).extract(['person', 'extension', 'mailbox', 'number']),
   ids: z.array(id).max(200_000).nullable().default(null),
   filter: z.string().max(200).default(''),
   facets: z.record(z.string().max(20), id).default({}),
@@ -235,6 +235,12 @@ export const peopleFacts = {
     summary: 'What somebody leaves behind, with a proposal for each',
     right: 'look',
     answer: leaveProposalSchema,
+  },
+  leavePreview: {
+    summary: 'What leaving changes, object by object; nothing is written',
+    right: 'edit',
+    body: leaveSchema,
+    answer: lines,
   },
   leave: {
     summary: 'Make somebody leave, as one edit after which nothing dangles',

@@ -245,7 +245,13 @@ const CELL_BG = {
   display: 'flex',
   alignItems: 'center',
 } as const;
-const PINNED_CELL = { ...PINNED, left: PIN_AT, background: 'var(--row-ground)', lineHeight: '31px' } as const;
+const PINNED_CELL = {
+  ...PINNED,
+  left: PIN_AT,
+  background: 'var(--row-ground)',
+  lineHeight: '31px',
+  height: 31,
+} as const;
 const cellStyle = (pinned: boolean, mono = false) =>
   pinned ? { ...(mono ? MONO_CELL : CELL), ...PINNED_CELL } : mono ? MONO_CELL : CELL;
 const LINK = { color: 'inherit', textDecoration: 'none' } as const;

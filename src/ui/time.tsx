@@ -3,10 +3,10 @@
 import { createContext, useContext } from 'react';
 import type { DayOrder } from '@/core/plan';
 
-const OrderContext = createContext<DayOrder>('day first');
+export const DayOrderContext = createContext<DayOrder>('day first');
 
 /** Stands around what writes moments: how the organisation writes its dates. */
-export const DayOrderProvider = OrderContext.Provider;
+export const DayOrderProvider = DayOrderContext.Provider;
 
 interface Writing {
   /** IANA name of a zone; none: the reader's own */
@@ -19,7 +19,7 @@ interface Writing {
 
 /** Writes moments, given in ISO 8601 or milliseconds since 1970 UTC: the one way in which screens write them. */
 export function useWriting(): (at: string | number, how?: Writing) => string {
-  const order = useContext(OrderContext);
+  const order = useContext(DayOrderContext);
   return (at, { zone, dayOnly, weekday } = {}) =>
     new Intl.DateTimeFormat(order === 'month first' ? 'en-US' : 'en-GB', {
       timeZone: zone,

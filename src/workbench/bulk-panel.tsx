@@ -7,6 +7,7 @@ import type { Answer } from '@/contract';
 import type { FieldFacts } from '@/core/plan';
 import { call } from './api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { DayBox } from '@/ui/day-box';
 import type { Chosen } from './paged-ledger';
 import type { Option } from './form-data';
 import { RefPicker } from './ref-picker';
@@ -21,11 +22,14 @@ export interface BulkOptions {
   classes: Option[];
   teams: Option[];
   prompts: Option[];
-  facts: Record<'extension' | 'person' | 'mailbox', FieldFacts[]>;
+  trunks: Option[];
+  sites: Option[];
+  facts: Record<'extension' | 'person' | 'mailbox' | 'number', FieldFacts[]>;
 }
 
 type Values = Record<string, unknown>;
 const OWN = ['class', 'outgoingNumber', 'withholdNumber', 'ringSeconds'] as const;
+const NUMBER = ['state', 'activeFrom', 'trunk', 'site'] as const;
 const MAILBOX = [
   'on',
   'attachSound',
@@ -44,7 +48,7 @@ export function BulkPanel({
   options,
   onClose,
 }: {
-  ledger: 'person' | 'extension' | 'mailbox';
+  ledger: 'person' | 'extension' | 'mailbox' | 'number';
   chosen: Chosen;
   options: BulkOptions;
   onClose: () => void;
@@ -102,7 +106,15 @@ export function BulkPanel({
           Close
         </Act>
       </Flex>
-      {ledger === 'mailbox' ? null : (
+      {ledger === 'number' ? (
+        <>
+          <PartTitle>Numbers</PartTitle>
+          <Grid templateColumns="repeat(auto-fill, minmax(180px, 1fr))" gap="10px" mb="14px">
+            {NUMBER.map((f) => field('number', f, `number.${f}`))}
+          </Grid>
+        </>
+      ) : null}
+      {ledger === 'mailbox' || ledger === 'number' ? null : (
         <>
           <PartTitle>Extension and person</PartTitle>
           <Grid templateColumns="repeat(auto-fill, minmax(180px, 1fr))" gap="10px" mb="14px">
@@ -123,10 +135,14 @@ export function BulkPanel({
           </Grid>
         </>
       )}
-      <PartTitle>Mailbox</PartTitle>
-      <Grid templateColumns="repeat(auto-fill, minmax(180px, 1fr))" gap="10px" mb="14px">
-        {MAILBOX.map((f) => field('mailbox', f, `mailbox.${f}`))}
-      </Grid>
+      {ledger === 'number' ? null : (
+        <>
+          <PartTitle>Mailbox</PartTitle>
+          <Grid templateColumns="repeat(auto-fill, minmax(180px, 1fr))" gap="10px" mb="14px">
+            {MAILBOX.map((f) => field('mailbox', f, `mailbox.${f}`))}
+          </Grid>
+        </>
+      )}
       {running || (job && !work) ? <JobBar job={work} what="Changing" /> : null}
       {wrong ? (
         <Box mb="10px">
@@ -165,14 +181,16 @@ export function BulkPanel({
 /** What was set as the change that the API takes. */
 function changeOf(values: Values): BulkChange {
   const change: Record<string, unknown> = {};
-  const mailbox: Record<string, unknown> = {};
+  const parts: Record<string, Record<string, unknown>> = {};
   for (const [key, value] of Object.entries(values)) {
     if (key === 'addTeam') change.addTeams = [value];
     else if (key === 'removeTeam') change.removeTeams = [value];
-    else if (key.startsWith('mailbox.')) mailbox[key.slice('mailbox.'.length)] = value;
-    else change[key] = value;
+    else if (key.includes('.')) {
+      const [part, field] = key.split('.') as [string, string];
+      (parts[part] ??= {})[field] = value;
+    } else change[key] = value;
   }
-  return { ...change, ...(Object.keys(mailbox).length > 0 ? { mailbox } : {}) } as BulkChange;
+  return { ...change, ...parts } as BulkChange;
 }
 
 const AS_IS = 'as it is';
@@ -206,6 +224,9 @@ function TeamField({
   );
 }
 
+/** Where what a field may refer to stands among the options. */
+const LISTS = { class: 'classes', prompt: 'prompts', trunk: 'trunks', site: 'sites' } as const;
+
 /** A field that stays as it is until something is set. */
 function BulkField({
   kind,
@@ -222,7 +243,13 @@ function BulkField({
 }) {
   const fact = options.facts[kind].find((f) => f.field === name)!;
   const id = `bulk-${kind}-${name}`;
-  const list = fact.ref === 'class' ? options.classes : fact.ref === 'prompt' ? options.prompts : null;
+  const list = LISTS[fact.ref as keyof typeof LISTS] ? options[LISTS[fact.ref as keyof typeof LISTS]] : null;
+  if (name === 'activeFrom')
+    return (
+      <Labelled title={fact.title} htmlFor={id}>
+        <DayBox id={id} value={String(value ?? '')} onChange={(day) => onChange(day === '' ? undefined : day)} />
+      </Labelled>
+    );
   if (fact.ref === 'number')
     return (
       <Labelled title={fact.title} htmlFor={id}>

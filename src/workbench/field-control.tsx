@@ -6,6 +6,7 @@ import { CODECS } from '@/core/plan/facts/codecs';
 import type { FieldFacts } from '@/core/plan';
 import { compileDigitMap, countDialable, mapInWords } from '@/core/digits';
 import { AreaBox, SelectBox, TextBox, TickBox } from '@/ui/controls';
+import { DayBox } from '@/ui/day-box';
 import { MapText } from '@/ui/digits';
 import { PickList } from '@/ui/pick-list';
 import { useFocusNote } from '@/ui/workspace';
@@ -188,6 +189,16 @@ function TheControl({ fact, edit, data, control }: ControlProps & { control: Con
         search={data.long.includes(fact.ref) ? fact.ref : undefined}
         nullable={fact.nullable}
         onChange={choose}
+      />
+    );
+  if (field === 'activeFrom')
+    return (
+      <DayBox
+        {...control}
+        value={String(value ?? '')}
+        onChange={(day) => edit.set(field, day === '' ? null : day)}
+        onBlur={() => void edit.commit()}
+        onChosen={() => void edit.commit()}
       />
     );
   if (field === 'country') return <CountryBox {...control} value={String(value)} onChange={choose} />;

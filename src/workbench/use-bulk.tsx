@@ -6,7 +6,7 @@ import type { Chosen } from './paged-ledger';
 import { BulkPanel, type BulkOptions } from './bulk-panel';
 
 /** What a ledger needs to edit many of its rows: the act beside the filter, and the panel it opens above. */
-export function useBulk(ledger: 'person' | 'extension' | 'mailbox', options: BulkOptions) {
+export function useBulk(ledger: 'person' | 'extension' | 'mailbox' | 'number', options: BulkOptions) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   return {
     chosenActs: (now: Chosen) => (

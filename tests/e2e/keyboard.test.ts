@@ -88,16 +88,32 @@ describe('a ledger by keyboard', () => {
     await sort();
     await page.waitForFunction(() => !location.search.includes('sort'));
     await page.$$eval('main button', (bs) =>
-      (bs.find((b) => (b as HTMLElement).innerText === 'Columns') as HTMLElement).click(),
+      (bs.find((b) => (b as HTMLElement).innerText.trim() === 'Columns') as HTMLElement).click(),
     );
-    await page.$$eval('main label', (ls) =>
+    await waitForText(page, 'Rings', '[aria-label=Columns] label');
+    await page.$$eval('[aria-label=Columns] label', (ls) =>
       (ls.find((l) => (l as HTMLElement).innerText.trim() === 'Rings') as HTMLElement).click(),
     );
     await page.waitForFunction(() => location.search.includes('rings'));
+    // By an arrow the second column becomes the first, which stays in sight when the rest is moved sideways.
+    await page.click('[aria-label="Move Name up"]');
+    await page.waitForFunction(() => /columns=name(%2C|,)digits/.test(location.search));
+    await page.keyboard.press('Escape');
     await page.reload({ waitUntil: 'networkidle0' });
     expect(await page.$$eval('[role=columnheader]', (hs) => hs.map((h) => (h as HTMLElement).innerText))).toContain(
       'Rings',
     );
+    expect(
+      await page.$$eval('[role=columnheader]', (hs) => hs.slice(0, 3).map((h) => (h as HTMLElement).innerText)),
+    ).toEqual(['', 'Name', 'Digits']);
+    await page.setViewport({ width: 390, height: 800 });
+    const left = () =>
+      page.$eval('[data-row] [role=cell]:nth-child(2)', (e) => Math.round(e.getBoundingClientRect().left));
+    const before = await left();
+    await page.$eval('[data-testid=ledger-scroller]', (e) => (e.scrollLeft = 200));
+    await page.waitForFunction(() => document.querySelector('[data-testid=ledger-scroller]')!.scrollLeft === 200);
+    expect(await left()).toBe(before);
+    await page.setViewport({ width: 1280, height: 800 });
   });
 
   it('copies what is shown as CSV, quoted where it must be (RFC 4180)', async () => {

@@ -20,6 +20,7 @@ jest.setTimeout(180_000);
 const MINUTE = 60_000;
 const ZONES = ['Europe/London', 'America/St_Johns', 'Australia/Lord_Howe', 'Asia/Kathmandu'];
 const YEAR = 2027;
+const QUARTER = 15;
 
 interface Given {
   week: string;
@@ -38,11 +39,19 @@ const hoursOf = (zone: string, given: Given): Hours => ({
 /** Each minute of a year as its wall time, said by the zone library, not by ours. */
 function wallMinutes(zone: string): { at: number; date: string; minute: number }[] {
   const from = Date.UTC(YEAR, 0, 1) - 14 * 3_600_000;
-  return Array.from({ length: 367 * 1440 }, (_, i) => {
-    const at = from + i * MINUTE;
+  const said = (at: number) => {
     const t = DateTime.fromMillis(at, { zone });
     return { at, date: t.toISODate()!, minute: t.hour * 60 + t.minute };
-  });
+  };
+  const out: ReturnType<typeof said>[] = [];
+  for (let at = from; out.length < 367 * 1440; at += QUARTER * MINUTE) {
+    const [first, last] = [said(at), said(at + (QUARTER - 1) * MINUTE)];
+    // A quarter of an hour in which the clock runs straight on is said by its ends, any other minute by minute.
+    const straight = first.date === last.date && last.minute - first.minute === QUARTER - 1;
+    for (let i = 0; i < QUARTER; i++)
+      out.push(straight ? { at: at + i * MINUTE, date: first.date, minute: first.minute + i } : said(at + i * MINUTE));
+  }
+  return out;
 }
 
 const before = (date: string) => DateTime.fromISO(date, { zone: 'UTC' }).minus({ days: 1 }).toISODate()!;

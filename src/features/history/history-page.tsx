@@ -10,6 +10,7 @@ import { askOfColleague } from '@/workbench/colleague';
 import { Act, ActLink, Labelled, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { useConfirm } from '@/ui/confirm';
 import { Time } from '@/ui/time';
+import { DayBox } from '@/ui/day-box';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
@@ -254,19 +255,26 @@ function Typed({
   const [typed, setTyped] = useState(value);
   const settle = (text: string) => text !== value && onSettle(text);
   return (
-    <Box w="150px">
+    <Box w={type === 'date' ? '170px' : '150px'}>
       <Labelled title={title} htmlFor={`history-${id}`}>
-        <TextBox
-          id={`history-${id}`}
-          type={type}
-          value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
-            if (type === 'date') settle(e.target.value);
-          }}
-          onBlur={() => settle(typed)}
-          onKeyDown={(e) => e.key === 'Enter' && settle(typed)}
-        />
+        {type === 'date' ? (
+          <DayBox
+            id={`history-${id}`}
+            value={typed}
+            onChange={(day) => {
+              setTyped(day);
+              if (day === '' || /^\d{4}-\d{2}-\d{2}$/.test(day)) settle(day);
+            }}
+          />
+        ) : (
+          <TextBox
+            id={`history-${id}`}
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onBlur={() => settle(typed)}
+            onKeyDown={(e) => e.key === 'Enter' && settle(typed)}
+          />
+        )}
       </Labelled>
     </Box>
   );

@@ -6,8 +6,9 @@ import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import type { Input } from '@/contract';
 import { NUMBER_STATES } from '@/core/plan/facts/number-states';
-import { Act, AreaBox, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, AreaBox, SelectBox, Wrong } from '@/ui/controls';
 import { useSettled } from '@/ui/settled';
+import { DayBox } from '@/ui/day-box';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import { choiceWords } from '@/workbench/choices';
@@ -131,14 +132,7 @@ export function AddNumbersPage({
             )}
           </FormField>
           <FormField form={form} name="activeFrom" title="Active from" id="add-from">
-            {({ change, ...rest }) => (
-              <TextBox
-                {...rest}
-                type="date"
-                disabled={typed.state !== 'active'}
-                onChange={(e) => change(e.target.value)}
-              />
-            )}
+            {({ change, ...rest }) => <DayBox {...rest} disabled={typed.state !== 'active'} onChange={change} />}
           </FormField>
         </Grid>
         <FormField form={form} name="text" title="Numbers" id="add-list">

@@ -9,6 +9,7 @@ import { Glyph } from '@/ui/glyph';
 import type { Chosen } from '@/workbench/paged-ledger';
 import type { LedgerRow } from '@/workbench/ledger-page';
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
+import { useBulk } from '@/workbench/use-bulk';
 import { AssignPanel } from './assign-panel';
 import { useWriting } from '@/ui/time';
 
@@ -37,6 +38,7 @@ const late = async (ids: string[]) => {
 export function NumbersPage({ data }: { data: PagedLedgerData }) {
   const router = useRouter();
   const [chosen, setChosen] = useState<Chosen | null>(null);
+  const bulk = useBulk('number', data.bulk);
   const width = 'minmax(130px, 1.3fr)';
   return (
     <PagedLedgerPage
@@ -61,11 +63,19 @@ export function NumbersPage({ data }: { data: PagedLedgerData }) {
         ) : null
       }
       chosenActs={(now) => (
-        <Act look="main" disabled={now.ids === null} onClick={() => setChosen(now)}>
-          {now.ids === null ? 'Pick rows to assign' : `Assign ${now.count}…`}
-        </Act>
+        <>
+          {bulk.chosenActs(now)}
+          <Act disabled={now.ids === null} onClick={() => setChosen(now)}>
+            {now.ids === null ? 'Pick rows to assign' : `Assign ${now.count}…`}
+          </Act>
+        </>
       )}
-      above={chosen?.ids ? <AssignPanel numbers={chosen.ids} onClose={() => setChosen(null)} /> : null}
+      above={
+        <>
+          {bulk.above}
+          {chosen?.ids ? <AssignPanel numbers={chosen.ids} onClose={() => setChosen(null)} /> : null}
+        </>
+      }
       empty="Numbers are what a carrier sold you. Add one, a range or a pasted list, say which trunk they come by, and give them to extensions."
       columns={[
         { key: 'e164', title: 'Number', width: '148px', mono: true },

@@ -3,11 +3,17 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/acts/people';
 import type { Answer } from '@/contract';
 import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { DayBox } from '@/ui/day-box';
 import { PaneSection, Workspace } from '@/ui/workspace';
+import { ChangeLines } from '@/workbench/change-lines';
+import { FormField } from '@/workbench/form-field';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { RefPicker } from '@/workbench/ref-picker';
@@ -15,6 +21,7 @@ import { useRefresh } from '@/ui/refresh';
 
 interface Props {
   id: string;
+  account: string;
   first: Answer<'leaveProposal'> & { canEdit: boolean };
   people: Option[];
   destinations: Option[];
@@ -29,45 +36,62 @@ const WAY_WORDS: Record<LeaveWay, string> = {
   'keep virtual': 'stays, calls go on until a day',
 };
 
+type Choices = Record<string, LeaveChoice>;
+interface Typed {
+  choices: Choices;
+  to: string;
+  until: string;
+}
+const FORWARD: Record<string, 'to' | 'until'> = { 'forward.to': 'to', 'forward.until': 'until' };
+
 /** Somebody leaves: everything of theirs and everything that points there, with a proposal for each; nothing dangles afterwards. */
-export function LeavePage({ id, first, people, destinations, many }: Props) {
+export function LeavePage({ id, account, first, people, destinations, many }: Props) {
   const router = useRouter();
   const refresh = useRefresh();
   const [proposal, setProposal] = useState<Answer<'leaveProposal'>>(first);
-  const [choices, setChoices] = useState<Record<string, LeaveChoice>>({});
-  const [forward, setForward] = useState({ to: '', until: '' });
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const [heir, setHeir] = useState<string | null>(null);
-  const choiceOf = (item: LeaveItem): LeaveChoice => choices[item.key] ?? ({ do: item.proposed } as LeaveChoice);
-  const kept = proposal.items.some((i) => choiceOf(i).do === 'keep virtual');
-
+  const choiceIn = (choices: Choices, item: LeaveItem): LeaveChoice =>
+    choices[item.key] ?? ({ do: item.proposed } as LeaveChoice);
+  const keeps = (choices: Choices) => proposal.items.some((i) => choiceIn(choices, i).do === 'keep virtual');
+  const { form, submit, busy, general } = useActForm<'leave', Typed>({
+    operation: 'leave',
+    defaults: { choices: {}, to: '', until: '' },
+    input: ({ choices, to, until }) => ({
+      params: { id },
+      body: { choices, forward: keeps(choices) ? { to, until } : null, draftVersion: proposal.draftVersion },
+    }),
+    fieldOf: (path) => (path === 'forward' ? 'to' : (FORWARD[path] ?? null)),
+    keep: { key: `${account} leave ${id}`, about: { title: `${proposal.name} leaves`, path: `/people/${id}/leave` } },
+    send: async (input) => {
+      const done = await call('leave', input);
+      setErrors(done.ok ? [] : done.errors.filter((e) => e.path.startsWith('choices.')));
+      if (!done.ok && done.status === 409) {
+        const again = await call('leaveProposal', { params: { id } });
+        if (again.ok) setProposal(again.value);
+      }
+      return done;
+    },
+    onMade: () => {
+      router.push('/people');
+      refresh();
+    },
+  });
+  const choices = useWatch({ control: form.control, name: 'choices' }) as Choices;
+  const choiceOf = (item: LeaveItem) => choiceIn(choices, item);
+  const kept = keeps(choices);
+  const preview = useAsked('leavePreview', first.canEdit ? { params: { id }, body: { choices } } : null, {
+    keep: true,
+  });
+  const setChoices = (next: Choices) => form.setValue('choices', next, { shouldDirty: true });
   const choose = (key: string, choice: LeaveChoice) => setChoices({ ...choices, [key]: choice });
   /** Hands over to one person what can be handed over; numbers and references follow their extension. */
   const handOver = (to: string | null) => {
     setHeir(to);
-    if (!to) return setChoices({});
-    const next: Record<string, LeaveChoice> = {};
-    for (const i of proposal.items) if (i.ways.includes('hand over')) next[i.key] = { do: 'hand over', to };
-    setChoices(next);
-  };
-  const leave = async () => {
-    const done = await call('leave', {
-      params: { id },
-      body: { choices, forward: kept ? forward : null, draftVersion: proposal.draftVersion },
-    });
-    if (!done.ok) {
-      setErrors(done.errors);
-      if (done.status === 409) {
-        const again = await call('leaveProposal', { params: { id } });
-        if (again.ok) setProposal(again.value);
-      }
-      return;
-    }
-    router.push('/people');
-    refresh();
+    const given = to ? proposal.items.filter((i) => i.ways.includes('hand over')) : [];
+    setChoices(Object.fromEntries(given.map((i) => [i.key, { do: 'hand over', to: to! }])));
   };
   const errorOf = (key: string) => errors.find((e) => e.path === `choices.${key}`)?.sentence ?? null;
-  const other = errors.find((e) => !e.path.startsWith('choices.'));
   const own = proposal.items.filter((i) => i.ways.includes('delete') && !i.key.includes(' ', i.key.indexOf(' ') + 1));
   const pointing = proposal.items.filter((i) => !own.includes(i));
   const row = (item: LeaveItem) => (
@@ -130,40 +154,40 @@ export function LeavePage({ id, first, people, destinations, many }: Props) {
           </Box>
         ) : null}
         {kept ? (
-          <Flex gap="12px" mt="18px" align="flex-end">
+          <Flex gap="12px" mt="18px" align="flex-start">
             <Box w="240px">
-              <Labelled
+              <FormField
+                form={form}
+                name="to"
+                id="leave-to"
                 title="Calls to the kept extension go to"
-                htmlFor="leave-to"
-                hint="Digits as that phone would dial them."
+                more={{ hint: 'Digits as that phone would dial them.' }}
               >
-                <TextBox
-                  id="leave-to"
-                  fontFamily="mono"
-                  value={forward.to}
-                  onChange={(e) => setForward({ ...forward, to: e.target.value.replace(/\s/g, '') })}
-                />
-              </Labelled>
+                {({ change, ...rest }) => (
+                  <TextBox {...rest} fontFamily="mono" onChange={(e) => change(e.target.value.replace(/\s/g, ''))} />
+                )}
+              </FormField>
             </Box>
-            <Box w="170px" pb="22px">
-              <Labelled title="until the end of" htmlFor="leave-until">
-                <TextBox
-                  id="leave-until"
-                  type="date"
-                  value={forward.until}
-                  onChange={(e) => setForward({ ...forward, until: e.target.value })}
-                />
-              </Labelled>
+            <Box w="170px">
+              <FormField form={form} name="until" id="leave-until" title="until the end of">
+                {({ change, ...rest }) => <DayBox {...rest} onChange={change} />}
+              </FormField>
             </Box>
           </Flex>
         ) : null}
-        {other ? (
+        {preview.value ? (
+          <Box mt="18px">
+            <PartTitle>What will be</PartTitle>
+            <ChangeLines lines={preview.value.lines} count={preview.value.lines.length} />
+          </Box>
+        ) : null}
+        {general ? (
           <Box mt="14px">
-            <Wrong>{other.sentence}</Wrong>
+            <Wrong>{general}</Wrong>
           </Box>
         ) : null}
         <Flex gap="8px" mt="20px">
-          <Act look="danger" onClick={leave}>
+          <Act look="danger" disabled={busy} onClick={() => void submit()}>
             Let {proposal.name} leave
           </Act>
           <Act onClick={() => router.push(`/people/${id}`)}>Back</Act>

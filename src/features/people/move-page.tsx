@@ -2,27 +2,45 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
-import type { BulkLine } from '@/core/acts/bulk';
-import type { MoveProposal } from '@/core/acts/people';
+import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import type { Input } from '@/contract';
-import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
 import { ChangeLines } from '@/workbench/change-lines';
+import { useSettled } from '@/ui/settled';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
 import { useRefresh } from '@/ui/refresh';
+
+interface Typed {
+  site: string;
+  digits: Record<string, string>;
+  /** `keep`, `free`, or the id of a free number */
+  number: string;
+}
+
+const bodyOf = ({ site, digits, number }: Typed) => ({
+  site,
+  digits,
+  number: number === 'keep' || number === 'free' ? (number as 'keep' | 'free') : { take: number },
+});
+
+const PAUSE_MS = 250;
 
 /** Somebody moves to another site: digits, number and mailbox go along, and what will be otherwise there is told. */
 export function MovePage({
   id,
+  account,
   name,
   from,
   sites,
   canEdit,
 }: {
   id: string;
+  account: string;
   name: string;
   from: string;
   sites: Option[];
@@ -30,49 +48,50 @@ export function MovePage({
 }) {
   const router = useRouter();
   const refresh = useRefresh();
-  const [site, setSite] = useState('');
-  const [proposal, setProposal] = useState<MoveProposal | null>(null);
-  const [digits, setDigits] = useState<Record<string, string>>({});
-  const [number, setNumber] = useState('keep');
-  const [lines, setLines] = useState<BulkLine[] | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const body = { site, digits, number: number === 'keep' || number === 'free' ? number : { take: number } };
-  const key = JSON.stringify(body);
-  useEffect(() => {
-    if (!site) return;
-    let over = false;
-    void call('movePreview', { params: { id }, body: JSON.parse(key) as Input<'movePreview'>['body'] }).then((got) => {
-      if (over) return;
-      setLines(got.ok ? got.value.lines : null);
-      setWrong(got.ok ? null : got.errors[0]!.sentence);
-    });
-    return () => {
-      over = true;
-    };
-  }, [id, site, key]);
-  const choose = async (to: string) => {
-    const got = await call('moveProposal', { params: { id }, query: { site: to } });
-    if (!got.ok) return setWrong(got.errors[0]!.sentence);
-    setSite(to);
-    setProposal(got.value);
-    setDigits(Object.fromEntries(got.value.digits.flatMap((d) => (d.free[0] ? [[d.extension, d.free[0]]] : []))));
-    setNumber(
-      got.value.numbers.length === 0 ? 'keep' : got.value.freeNumbers[0] ? got.value.freeNumbers[0].id : 'keep',
-    );
+  const [chosen, setChosen] = useState('');
+  const asked = useAsked('moveProposal', chosen ? { params: { id }, query: { site: chosen } } : null);
+  const proposal = asked.value;
+  const { form, submit, busy, general } = useActForm<'move', Typed>({
+    operation: 'move',
+    defaults: {
+      site: '',
+      digits: Object.fromEntries(
+        (proposal?.digits ?? []).flatMap((d) => (d.free[0] ? [[d.extension, d.free[0]]] : [])),
+      ),
+      number: (proposal && proposal.numbers.length > 0 && proposal.freeNumbers[0]?.id) || 'keep',
+    },
+    input: (t) => ({ params: { id }, body: bodyOf(t) }),
+    fieldOf: (path) => (path.startsWith('digits') ? 'digits' : path === 'site' || path === 'number' ? path : null),
+    keep: { key: `${account} move ${id}`, about: { title: `${name} moves`, path: `/people/${id}/move` } },
+    onMade: () => {
+      router.push(`/people/${id}`);
+      refresh();
+    },
+  });
+  const typed = useWatch({ control: form.control }) as Typed;
+  const { site, digits, number } = typed;
+  // What was kept of an earlier visit asks for its proposal again.
+  if (site !== chosen) setChosen(site);
+  const key = useSettled(JSON.stringify(bodyOf(typed)), PAUSE_MS);
+  const preview = useAsked(
+    'movePreview',
+    site && proposal ? { params: { id }, body: JSON.parse(key) as Input<'movePreview'>['body'] } : null,
+    { keep: true },
+  );
+  const lines = preview.value?.lines ?? null;
+  const wrong = asked.wrong ?? preview.wrong ?? general;
+  const choose = (to: string) => {
+    for (const f of ['digits', 'number'] as const) form.resetField(f);
+    form.setValue('site', to, { shouldDirty: true });
   };
-  const move = async () => {
-    const done = await call('move', { params: { id }, body: body as Input<'move'>['body'] });
-    if (!done.ok) return setWrong(done.errors[0]!.sentence);
-    router.push(`/people/${id}`);
-    refresh();
-  };
+  const setDigits = (next: Typed['digits']) => form.setValue('digits', next, { shouldDirty: true });
   if (!canEdit) return <NotYours title={`${name} moves`} />;
   return (
     <Workspace title={`${name} moves`} lead={`Works at ${from} now. One edit of the draft, undone as one.`}>
       <Box maxW="760px">
         <Box maxW="300px" mb="16px">
           <Labelled title="To" htmlFor="move-site">
-            <SelectBox id="move-site" autoFocus value={site} onChange={(e) => void choose(e.target.value)}>
+            <SelectBox id="move-site" autoFocus value={site} onChange={(e) => choose(e.target.value)}>
               <option value="">choose the site</option>
               {sites.map((s) => (
                 <option key={s.id} value={s.id}>
@@ -116,7 +135,11 @@ export function MovePage({
                 title={`Own number${proposal.numbers.length > 0 ? `, ${proposal.numbers.map((n) => n.shown).join(', ')} now` : ''}`}
                 htmlFor="move-number"
               >
-                <SelectBox id="move-number" value={number} onChange={(e) => setNumber(e.target.value)}>
+                <SelectBox
+                  id="move-number"
+                  value={number}
+                  onChange={(e) => form.setValue('number', e.target.value, { shouldDirty: true })}
+                >
                   <option value="keep">{proposal.numbers.length > 0 ? 'stays theirs' : 'none'}</option>
                   {proposal.numbers.length > 0 ? <option value="free">is free again</option> : null}
                   {proposal.freeNumbers.map((n) => (
@@ -146,7 +169,7 @@ export function MovePage({
         ) : null}
         {site && lines ? <ChangeLines lines={lines} count={lines.length} /> : null}
         <Flex gap="8px" mt="16px">
-          <Act look="main" disabled={!site || !lines || lines.length === 0} onClick={move}>
+          <Act look="main" disabled={busy || !site || !lines || lines.length === 0} onClick={() => void submit()}>
             Move {name}
           </Act>
           <Act onClick={() => router.push(`/people/${id}`)}>Back</Act>

@@ -3,9 +3,11 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
 import type { Answer } from '@/contract';
 import { SAME_WORDS, type SamePart } from '@/core/acts/people/same-parts';
-import { call } from '@/workbench/api';
 import { Act, Labelled, PartTitle, TickBox, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
@@ -33,32 +35,31 @@ export function SameAsPage({
   const router = useRouter();
   const refresh = useRefresh();
   const [other, setOther] = useState(firstOther);
-  const [comparison, setComparison] = useState(firstComparison);
-  const [picked, setPicked] = useState<ReadonlySet<SamePart>>(
-    new Set((firstComparison?.parts ?? []).filter((p) => !p.same).map((p) => p.part)),
-  );
-  const [wrong, setWrong] = useState<string | null>(null);
-  const choose = async (to: string | null) => {
+  const asked = useAsked('comparePeople', other ? { params: { id }, query: { other } } : null, { keep: true });
+  const comparison = other ? (asked.value ?? (other === firstOther ? firstComparison : null)) : null;
+  const differing = (comparison?.parts ?? []).filter((p) => !p.same).map((p) => p.part);
+  const { form, submit, busy, general } = useActForm<'sameAs', { parts: SamePart[] }>({
+    operation: 'sameAs',
+    // Everything that differs is ticked at first.
+    defaults: { parts: differing },
+    input: ({ parts }) => ({ params: { id }, body: { other: other ?? '', parts } }),
+    onMade: () => {
+      router.push(`/people/${id}`);
+      refresh();
+    },
+  });
+  const parts = useWatch({ control: form.control, name: 'parts' }) as SamePart[];
+  const picked = new Set(parts);
+  const wrong = asked.wrong ?? general;
+  const choose = (to: string | null) => {
     setOther(to);
-    if (!to) return setComparison(null);
-    window.history.replaceState(null, '', `?other=${to}`);
-    const got = await call('comparePeople', { params: { id }, query: { other: to } });
-    setWrong(got.ok ? null : got.errors[0]!.sentence);
-    if (!got.ok) return;
-    setComparison(got.value);
-    setPicked(new Set(got.value.parts.filter((p) => !p.same).map((p) => p.part)));
+    form.resetField('parts');
+    if (to) window.history.replaceState(null, '', `?other=${to}`);
   };
-  const copy = async () => {
-    const done = await call('sameAs', { params: { id }, body: { other: other!, parts: [...picked] } });
-    if (!done.ok) return setWrong(done.errors[0]!.sentence);
-    router.push(`/people/${id}`);
-    refresh();
-  };
-  const toggle = (part: SamePart) => {
-    const next = new Set(picked);
-    if (!next.delete(part)) next.add(part);
-    setPicked(next);
-  };
+  const toggle = (part: SamePart) =>
+    form.setValue('parts', picked.has(part) ? parts.filter((p) => p !== part) : [...parts, part], {
+      shouldDirty: true,
+    });
   return (
     <Workspace title={`${name}, same as …`} lead="Choose somebody; what differs is ticked. Keys come with the phones.">
       <Box maxW="820px">
@@ -71,7 +72,7 @@ export function SameAsPage({
               search={many ? 'person' : undefined}
               nullable
               placeholder="type a name"
-              onChange={(to) => void choose(to)}
+              onChange={choose}
             />
           </Labelled>
         </Box>
@@ -96,7 +97,7 @@ export function SameAsPage({
             </Table>
             {canEdit ? (
               <Flex gap="8px" my="16px">
-                <Act look="main" disabled={picked.size === 0} onClick={copy}>
+                <Act look="main" disabled={busy || picked.size === 0} onClick={() => void submit()}>
                   Make {comparison.mine} the same in {picked.size === 1 ? 'this' : `these ${picked.size}`}
                 </Act>
               </Flex>

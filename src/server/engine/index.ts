@@ -28,6 +28,7 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'comparison',
   'bringBackEdits',
   'bulkPreview',
+  'leavePreview',
   'bulkEdits',
   'sheetRows',
   'cards',

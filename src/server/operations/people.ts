@@ -70,6 +70,8 @@ export const peopleHandlers: Handlers<keyof typeof peopleFacts> = {
     const { canEdit: _canEdit, ...proposal } = await leaveProposal(actor, params.id);
     return proposal;
   },
+  leavePreview: ({ actor, body, params }) =>
+    ask('leavePreview', { reader: actor, id: params.id, choices: body.choices }),
   leave: ({ actor, body, params }) => leave(actor, params.id, body),
   moveProposal: ({ actor, query, params }) => ask('moveProposal', { reader: actor, id: params.id, site: query.site }),
   movePreview: ({ actor, body, params }) => ask('movePreview', { reader: actor, id: params.id, input: body }),

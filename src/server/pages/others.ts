@@ -133,10 +133,13 @@ export async function leavePage(id: string) {
     askForPage('options', { reader, target: 'person', text: '' }),
     askForPage('options', { reader, target: 'destination', text: '' }),
   ]);
-  return { id, first, people: people.filter((p) => p.id !== id), destinations, many: true };
+  return { id, account: reader.account, first, people: people.filter((p) => p.id !== id), destinations, many: true };
 }
 
-export const movePage = async (id: string) => foundOr404(askForPage('movePage', { reader: await pageActor(), id }));
+export async function movePage(id: string) {
+  const reader = await pageActor();
+  return { ...(await foundOr404(askForPage('movePage', { reader, id }))), account: reader.account };
+}
 
 export const sameAsPage = async (id: string, asked: string | undefined) =>
   foundOr404(askForPage('sameAsPage', { reader: await pageActor(), id, asked }));

@@ -8,6 +8,7 @@ import { Act, Labelled, SelectBox, TextBox } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { useFocusNote } from '@/ui/workspace';
 import { useRefresh } from '@/ui/refresh';
+import { DayBox } from '@/ui/day-box';
 import { Time } from '@/ui/time';
 
 type ForwardWhen = Input<'forwarding'>['body']['when'];
@@ -101,7 +102,7 @@ export function ForwardingPart({
           </Box>
           <Box w="150px">
             <Labelled title="until the end of" htmlFor="forward-until">
-              <TextBox id="forward-until" type="date" value={until} onChange={(e) => setUntil(e.target.value)} />
+              <DayBox id="forward-until" value={until} onChange={setUntil} />
             </Labelled>
           </Box>
           <Act disabled={to === ''} onClick={() => put({ when, to, until: until ? `${until}T23:59:59Z` : null })}>

@@ -40,6 +40,17 @@ describe('one change of many', () => {
     expect(objects.length).toBe(managers.length);
   });
 
+  it('sets trunk, state, day and site of numbers, and of nothing else', () => {
+    const some = demo.numbers.slice(0, 5);
+    const change = { number: { trunk: 'sundvik', state: 'reserved' as const, activeFrom: '2027-02-01' } };
+    const { lines, objects } = planBulk(demo, [], change, some);
+    expect(objects.map((o) => o.after)).toEqual(some.map((n) => ({ ...n, ...change.number })));
+    expect(objects.every((o) => o.kind === 'number')).toBe(true);
+    expect(lines[0]!.changes.map((c) => c.title)).toEqual(['State', 'Active from', 'Trunk']);
+    const { errors } = planBulk(demo, [], { number: { activeFrom: 'soon' } } as never, some.slice(0, 1));
+    expect(errors).toHaveLength(1);
+  });
+
   it('tells what can’t be changed so', () => {
     const boxless = structuredClone(demo);
     (boxless.mailboxes.find((m) => m.id === 'm-2105') as Mailbox).email = null;

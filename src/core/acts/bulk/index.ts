@@ -1,4 +1,4 @@
-/** One change of many extensions, their people and mailboxes at once: what it would do, object by object. */
+/** One change of many extensions, their people and mailboxes, or of many numbers, at once: what it would do, object by object. */
 import { z } from 'zod';
 import {
   KINDS,
@@ -13,13 +13,16 @@ import {
   type ObjectKind,
   type Person,
   type Plan,
+  type PlanNumber,
 } from '../../plan';
 import { extension } from '../../plan/objects/extension';
 import { mailbox } from '../../plan/objects/mailbox';
+import { number } from '../../plan/objects/number';
 import { person } from '../../plan/objects/person';
 
 const e = extension.shape;
 const m = mailbox.shape;
+const n = number.shape;
 
 /** A field's schema without its default: what a change does not name must stay, not become what new objects get. */
 const bare = <T extends z.ZodType>(field: z.ZodDefault<T>): T => field.unwrap() as T;
@@ -48,6 +51,15 @@ export const bulkChangeSchema = z
         greetingAway: bare(m.greetingAway),
       })
       .partial(),
+    /** of numbers that were chosen */
+    number: z
+      .strictObject({
+        trunk: bare(n.trunk),
+        state: bare(n.state),
+        activeFrom: bare(n.activeFrom),
+        site: n.site,
+      })
+      .partial(),
   })
   .partial();
 export type BulkChange = z.output<typeof bulkChangeSchema>;
@@ -69,10 +81,15 @@ export interface BulkResult {
 }
 
 /**
- * What a change does to extensions: to themselves, to their people, to their mailboxes. Things that several of them share are
- * changed once. Nothing is written; objects that stay the same are left out.
+ * What a change does to extensions: to themselves, to their people, to their mailboxes; and to numbers. Things that several of
+ * them share are changed once. Nothing is written; objects that stay the same are left out.
  */
-export function planBulk(plan: Plan, extensions: readonly Extension[], change: BulkChange): BulkResult {
+export function planBulk(
+  plan: Plan,
+  extensions: readonly Extension[],
+  change: BulkChange,
+  numbers: readonly PlanNumber[] = [],
+): BulkResult {
   const people = new Map(plan.people.map((p) => [p.id, p]));
   const mailboxes = new Map(plan.mailboxes.map((b) => [b.id, b]));
   const out: BulkResult = { lines: [], objects: [], errors: [] };
@@ -98,6 +115,7 @@ export function planBulk(plan: Plan, extensions: readonly Extension[], change: B
     take('person', x.person ? people.get(x.person) : undefined, personFields(people.get(x.person ?? ''), change));
     take('mailbox', x.mailbox ? mailboxes.get(x.mailbox) : undefined, (change.mailbox ?? {}) as Partial<Mailbox>);
   }
+  for (const x of numbers) take('number', x, { ...change.number });
   return out;
 }
 
@@ -148,7 +166,9 @@ type Sayer = (value: unknown) => string;
 function sayer(plan: Plan): Sayer {
   const names = new Map<string, string>([
     ...plan.classes.map((o) => [o.id, o.name] as const),
-    ...[...plan.teams, ...plan.sites, ...plan.people, ...plan.mailboxes].map((o) => [o.id, o.name] as const),
+    ...[...plan.teams, ...plan.sites, ...plan.people, ...plan.mailboxes, ...plan.trunks].map(
+      (o) => [o.id, o.name] as const,
+    ),
     ...plan.extensions.map((o) => [o.id, labelOf('extension', o)] as const),
     ...plan.prompts.map((o) => [o.id, o.name] as const),
     ...plan.numbers.map((o) => [o.id, labelOf('number', o)] as const),

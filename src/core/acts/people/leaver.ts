@@ -192,7 +192,7 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
     put(item.kind, before, null);
   };
   const own = ownOf(plan, person);
-  const exists = new Set(plan.people.map((p) => p.id));
+  const people = new Map(plan.people.map((p) => [p.id, p]));
   for (const [id, { kind, object }] of own) {
     const key = `${kind} ${id}`;
     const chosen: LeaveChoice = choices[key] ?? { do: 'delete' };
@@ -200,9 +200,10 @@ export function planLeave(plan: Plan, person: string, choices: LeaveChoices): Le
       gone.set(id, { kind, object });
       put(kind, object, null);
     } else if (chosen.do === 'hand over') {
-      if (!exists.has(chosen.to) || chosen.to === person)
-        errors.push({ key, sentence: 'Say to whom it goes: somebody who stays.' });
-      else if (factsOf(kind).handedTo) put(kind, object, factsOf(kind).handedTo!(object, chosen.to));
+      const to = people.get(chosen.to);
+      const { handedTo } = factsOf(kind);
+      if (!to || to.id === person) errors.push({ key, sentence: 'Say to whom it goes: somebody who stays.' });
+      else if (handedTo) put(kind, object, handedTo(object, to, people.get(person)!));
       else errors.push({ key, sentence: 'This can’t be handed over.' });
     } else if (chosen.do === 'keep virtual' && factsOf(kind).ways.includes('keep virtual'))
       put(kind, object, {

@@ -31,13 +31,19 @@ export interface LimitFact<T> {
 /** What can be done with an object of somebody who leaves. */
 export type OwnWay = 'delete' | 'hand over' | 'keep virtual';
 
+/** Somebody by id and name. */
+export interface Named {
+  id: string;
+  name: string;
+}
+
 /** An object that may belong to somebody who leaves. */
 export interface LeaverFact<T> {
   /** what it is to them, after its name: `is their mailbox` */
   what: string;
   ways: readonly OwnWay[];
-  /** the same object as somebody else's; where it can be handed over */
-  handedTo?(object: T, person: string): T;
+  /** the same object as somebody else's, called by their name where it was called by the name before; where it can be handed over */
+  handedTo?(object: T, to: Named, from: Named): T;
 }
 
 /** A long ledger of a kind, sent by pages. */

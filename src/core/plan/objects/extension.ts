@@ -102,7 +102,11 @@ export const extensionKind = kind(extension, {
   leaver: {
     what: 'is their extension',
     ways: ['delete', 'hand over', 'keep virtual'],
-    handedTo: (extension, person) => ({ ...extension, person }),
+    handedTo: (extension, to, from) => ({
+      ...extension,
+      person: to.id,
+      name: extension.name === from.name ? to.name : extension.name,
+    }),
   },
   ledger: {
     first: 'digits',

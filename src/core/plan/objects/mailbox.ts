@@ -78,7 +78,11 @@ export const mailboxKind = kind(mailbox, {
   leaver: {
     what: 'is their mailbox',
     ways: ['delete', 'hand over'],
-    handedTo: (mailbox, person) => ({ ...mailbox, owners: [person] }),
+    handedTo: (mailbox, to, from) => ({
+      ...mailbox,
+      owners: [to.id],
+      name: mailbox.name === from.name ? to.name : mailbox.name,
+    }),
   },
   ledger: {
     first: 'name',

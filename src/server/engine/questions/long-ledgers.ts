@@ -44,10 +44,13 @@ export function longLedger(
       classes: named(sight.list('class')),
       teams: named(sight.list('team')),
       prompts: named(sight.list('prompt')),
+      trunks: named(sight.list('trunk')),
+      sites: named(sight.list('site')),
       facts: {
         extension: fieldsOf('extension'),
         person: fieldsOf('person'),
         mailbox: fieldsOf('mailbox'),
+        number: fieldsOf('number'),
       },
     },
   };

@@ -2,7 +2,7 @@ import { describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
 import { leaving, planLeave, planMove, proposeMove, type LeaveChoices } from '@/core/acts/people';
 import type { BulkEdit, LeaveInput, MoveInput } from '@/contract/people';
 import type { WholeEdit } from '@/contract/plan';
-import { type Extension } from '@/core/plan';
+import type { Extension, PlanNumber } from '@/core/plan';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, may, type Actor } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
@@ -48,6 +48,12 @@ export function leaveProposal({ draft }: Given, { id, choices, reader }: By & { 
     items: leaving(draft.plan, id, choices),
     canEdit: may(reader, 'edit'),
   });
+}
+
+/** What leaving would change, object by object; what can't be is left out until it is chosen. */
+export function leavePreview({ draft }: Given, { id, choices, reader }: By & { id: string; choices: LeaveChoices }) {
+  personIn(draft, reader, id, 'look');
+  return sightIn(draft, reader).cut({ lines: describeChanges(draft.plan, planLeave(draft.plan, id, choices).changed) });
 }
 
 /** The edits by which somebody leaves, and what becomes of each of their extensions. */
@@ -129,10 +135,23 @@ export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: st
   const to = draft.plan.sites.find((s) => s.id === input.site)!;
   return { edits: asEdits(draft, changed), act: `moved ${person.name} to ${to.name}` };
 }
+/** Ids of the rows that a selection means. */
+const chosenIds = (reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Set<string> =>
+  new Set(
+    of.ids ?? fitting(reader, draft, of.ledger, { filter: of.filter, sort: '', facets: of.facets }).map((e) => e.id),
+  );
+
+/** The numbers that a selection means. */
+function numbersOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): PlanNumber[] {
+  const ids = chosenIds(reader, draft, of);
+  return sightIn(draft, reader)
+    .list('number')
+    .filter((n) => ids.has(n.id));
+}
+
 /** The extensions that a selection means: those of the people, the mailboxes' users, or the rows themselves. */
 function extensionsOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Extension[] {
-  const ask = { filter: of.filter, sort: '', facets: of.facets };
-  const ids = new Set(of.ids ?? fitting(reader, draft, of.ledger, ask).map((e) => e.id));
+  const ids = chosenIds(reader, draft, of);
   const extensions = sightIn(draft, reader).list('extension');
   if (of.ledger === 'extension') return extensions.filter((e) => ids.has(e.id));
   if (of.ledger === 'person') return extensions.filter((e) => e.person !== null && ids.has(e.person));
@@ -142,7 +161,15 @@ function extensionsOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Exten
 function bulk(draft: HeldPlan, reader: Actor, { of, change }: BulkEdit): BulkResult {
   if (Object.keys(change).length === 0)
     throw new Refused(400, 'nothing-to-do', 'Nothing is set; choose what is to change.', 'change');
-  return planBulk(draft.plan, extensionsOf(reader, draft, of), change);
+  const wrong =
+    of.ledger === 'number'
+      ? Object.keys(change).find((k) => k !== 'number')
+      : Object.keys(change).find((k) => k === 'number');
+  if (wrong)
+    throw new Refused(422, 'not-of-these', `${wrong} is nothing that the rows chosen have.`, `change.${wrong}`);
+  return of.ledger === 'number'
+    ? planBulk(draft.plan, [], change, numbersOf(reader, draft, of))
+    : planBulk(draft.plan, extensionsOf(reader, draft, of), change);
 }
 
 const MOST_LINES = 5_000;
@@ -168,7 +195,8 @@ export function bulkEdits(
     throw new Refused(422, 'invalid', `${errors[0]!.label}: ${errors[0]!.sentence}`, errors[0]!.path, {
       more: errors.length - 1,
     });
-  const what = Object.keys(input.change).length;
+  const { number, ...others } = input.change;
+  const what = Object.keys(others).length + Object.keys(number ?? {}).length;
   return {
     edits: asEdits(draft, objects),
     changed: lines.length,

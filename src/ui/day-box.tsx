@@ -1,0 +1,98 @@
+'use client';
+
+import { Box, Flex, Popover, Portal, chakra } from '@chakra-ui/react';
+import { CalendarDays } from 'lucide-react';
+import { Suspense, lazy, useContext, useState, type ComponentProps } from 'react';
+import { TextBox } from './controls';
+import { DayOrderContext } from './time';
+import { readDay, writeDay } from './written-day';
+
+/** The calendar is large and seldom opened: it comes when it is. */
+const Calendar = lazy(() => import('./calendar'));
+
+/** A day, typed in the organisation's order or chosen from a calendar; the value is ISO 8601, empty for none. */
+export function DayBox({
+  value,
+  onChange,
+  onChosen,
+  disabled,
+  ...rest
+}: Omit<ComponentProps<typeof TextBox>, 'value' | 'onChange'> & {
+  value: string;
+  onChange: (iso: string) => void;
+  /** told after a day was chosen from the calendar */
+  onChosen?: () => void;
+}) {
+  const order = useContext(DayOrderContext);
+  const [open, setOpen] = useState(false);
+  // While it is typed it stands as it is typed.
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed !== null && readDay(typed, order) === value ? typed : writeDay(value, order);
+  return (
+    <Flex gap="4px">
+      <TextBox
+        {...rest}
+        disabled={disabled}
+        inputMode="numeric"
+        autoComplete="off"
+        placeholder={order === 'month first' ? 'month/day/year' : 'day/month/year'}
+        value={shown}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          onChange(readDay(e.target.value, order));
+        }}
+        onBlur={(e) => {
+          setTyped(null);
+          rest.onBlur?.(e);
+        }}
+      />
+      <Popover.Root lazyMount unmountOnExit open={open} onOpenChange={(d) => setOpen(d.open)}>
+        <Popover.Trigger asChild>
+          <chakra.button
+            type="button"
+            disabled={disabled}
+            aria-label="Choose the day from a calendar"
+            w="32px"
+            h="32px"
+            flexShrink={0}
+            display="flex"
+            alignItems="center"
+            justifyContent="center"
+            border="1px solid"
+            borderColor="fieldLine"
+            rounded="4px"
+            bg="raised"
+          >
+            <CalendarDays size={16} aria-hidden />
+          </chakra.button>
+        </Popover.Trigger>
+        <Portal>
+          <Popover.Positioner>
+            <Popover.Content
+              aria-label="Calendar"
+              w="auto"
+              bg="raised"
+              border="1px solid"
+              borderColor="fieldLine"
+              rounded="4px"
+              shadow="none"
+              p="10px"
+            >
+              <Suspense fallback={<Box p="20px">…</Box>}>
+                <Calendar
+                  value={value}
+                  onChoose={(iso) => {
+                    setTyped(null);
+                    onChange(iso);
+                    setOpen(false);
+                    onChosen?.();
+                  }}
+                />
+              </Suspense>
+            </Popover.Content>
+          </Popover.Positioner>
+        </Portal>
+      </Popover.Root>
+    </Flex>
+  );
+}
