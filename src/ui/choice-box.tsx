@@ -2,6 +2,7 @@
 
 import { Box, Combobox, Portal, chakra, createListCollection } from '@chakra-ui/react';
 import { Check, ChevronDown, X } from 'lucide-react';
+import { useLabelOf } from './label-of';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** Something to choose: by `id`, shown as `label`; `more` is what else it may be found by. */
@@ -79,6 +80,7 @@ export function ChoiceBox({
   const typed = useRef<string | null>(null);
   const current = label ?? choices.find((c) => c.id === value)?.label ?? '';
   const box = useRef<HTMLInputElement>(null);
+  const named = useLabelOf(box, input['aria-label']);
   // What stands in the box is what is typed or chosen, also after the list has closed without a choice.
   useEffect(() => {
     const wanted = text ?? current;
@@ -154,11 +156,16 @@ export function ChoiceBox({
           />
           <Combobox.IndicatorGroup pe="6px" gap="2px" h="32px">
             {nullable && value !== null && !disabled ? (
-              <chakra.button type="button" tabIndex={-1} aria-label="Choose nothing" onClick={() => put(null)}>
+              <chakra.button
+                type="button"
+                tabIndex={-1}
+                aria-label={`Choose nothing for ${named}`}
+                onClick={() => put(null)}
+              >
                 <X size={14} />
               </chakra.button>
             ) : null}
-            <Combobox.Trigger aria-label="Show the list" w="20px" h="20px">
+            <Combobox.Trigger aria-label={`Show the list of ${named}`} w="20px" h="20px">
               <ChevronDown size={14} />
             </Combobox.Trigger>
           </Combobox.IndicatorGroup>

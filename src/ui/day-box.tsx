@@ -2,8 +2,9 @@
 
 import { Box, Flex, Popover, Portal, chakra } from '@chakra-ui/react';
 import { CalendarDays } from 'lucide-react';
-import { Suspense, lazy, useContext, useState, type ComponentProps } from 'react';
+import { Suspense, lazy, useContext, useRef, useState, type ComponentProps } from 'react';
 import { TextBox } from './controls';
+import { useLabelOf } from './label-of';
 import { DayOrderContext } from './time';
 import { readDay, writeDay } from './written-day';
 
@@ -16,6 +17,7 @@ export function DayBox({
   onChange,
   onChosen,
   disabled,
+  ref,
   ...rest
 }: Omit<ComponentProps<typeof TextBox>, 'value' | 'onChange'> & {
   value: string;
@@ -25,6 +27,8 @@ export function DayBox({
 }) {
   const order = useContext(DayOrderContext);
   const [open, setOpen] = useState(false);
+  const box = useRef<HTMLInputElement>(null);
+  const named = useLabelOf(box, rest['aria-label']);
   // While it is typed it stands as it is typed.
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed !== null && readDay(typed, order) === value ? typed : writeDay(value, order);
@@ -32,6 +36,10 @@ export function DayBox({
     <Flex gap="4px">
       <TextBox
         {...rest}
+        ref={(e: HTMLInputElement | null) => {
+          box.current = e;
+          if (typeof ref === 'function') ref(e);
+        }}
         disabled={disabled}
         inputMode="numeric"
         autoComplete="off"
@@ -51,7 +59,7 @@ export function DayBox({
           <chakra.button
             type="button"
             disabled={disabled}
-            aria-label="Choose the day from a calendar"
+            aria-label={`Choose ${named} from a calendar`}
             w="32px"
             h="32px"
             flexShrink={0}

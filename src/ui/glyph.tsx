@@ -19,7 +19,15 @@ const SPEECH = (
 /** Shapes on a 16 × 16 field, drawn in the current colour. */
 const SHAPES: Record<Look, React.ReactNode> = {
   phone: <circle cx="8" cy="8" r="4.6" fill="currentColor" />,
-  tray: <path d="M2 9.2h3.6c.3 1.3 1.2 2 2.4 2s2.1-.7 2.4-2H14V13H2z" fill="currentColor" />,
+  tray: (
+    <path
+      d="M2.300 4.200v8.600h11.400V4.200M2.300 8.500h3.100l1 2.200h3.200l1-2.200h3.100"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.7"
+      strokeLinejoin="round"
+    />
+  ),
   leaving: LEAVING,
   group: (
     <path

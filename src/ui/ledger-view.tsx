@@ -15,8 +15,9 @@ export interface LedgerLook<T> {
   hrefOf?: (row: T) => string;
   /** marks a row that differs from live */
   markOf?: (row: T) => 'new' | 'changed' | null;
-  /** what the n key opens */
+  /** what the n key opens, or does where one is added on this page */
   addHref?: string;
+  onAdd?: () => void;
   /** what the d key opens: a new one like the row */
   likeHref?: (row: T) => string;
   /** row shown in the pane */
@@ -59,6 +60,7 @@ export function LedgerView<T extends object>({
   hrefOf,
   markOf,
   addHref,
+  onAdd,
   likeHref,
   onRow,
   name,
@@ -104,6 +106,7 @@ export function LedgerView<T extends object>({
         router.push(hrefOf(row));
       else if (e.key === 'x' && row) selected.toggle(idOf(row));
       else if (e.key === 'n' && addHref) router.push(addHref);
+      else if (e.key === 'n' && onAdd) onAdd();
       else if (e.key === 'd' && likeHref && row) router.push(likeHref(row));
       else return;
       e.preventDefault();

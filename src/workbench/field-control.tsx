@@ -225,6 +225,7 @@ function Typed({ fact, edit, control }: ControlProps & { control: Control }) {
           disabled={control.disabled}
           invalid={control['aria-invalid']}
           clampValueOnBlur={false}
+          translations={{ incrementLabel: `More: ${fact.title}`, decrementLabel: `Less: ${fact.title}` }}
           formatOptions={{ useGrouping: false, maximumFractionDigits: 3 }}
           w="112px"
           onValueChange={(d) => {

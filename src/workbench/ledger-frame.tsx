@@ -44,6 +44,7 @@ export interface LedgerFace {
   markOf: (row: LedgerRow) => LedgerRow['mark'];
   onRow?: (row: LedgerRow | null) => void;
   addHref?: string;
+  onAdd?: () => void;
   likeHref?: (row: LedgerRow) => string;
   empty: ReactNode;
 }
@@ -85,6 +86,7 @@ export function LedgerFrame(props: Props) {
         markOf: (r) => r.mark,
         onRow: pane ? setRow : undefined,
         addHref: data.canEdit ? addHref : undefined,
+        onAdd: data.canEdit && !addHref ? () => setAdding(true) : undefined,
         likeHref: data.canEdit ? likeHref : undefined,
         empty: <Empty act={<Flex gap="8px">{allActs}</Flex>}>{empty}</Empty>,
       })}

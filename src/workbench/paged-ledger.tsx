@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import type { LedgerPage, LedgerRow } from '@/contract/plan';
 import type { LedgerKind } from '@/core/plan';
 import { call } from './api';
+import { choiceWords } from './choices';
 import { Act, SelectBox } from '@/ui/controls';
 import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
 import { useLedgerTable } from '@/ui/ledger-table';
@@ -164,7 +165,7 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
               <option value="">{f.title}: all</option>
               {f.options.map((o) => (
                 <option key={o.id} value={o.id}>
-                  {o.label}
+                  {o.label === o.id ? choiceWords(o.id) : o.label}
                 </option>
               ))}
             </SelectBox>

@@ -2,59 +2,55 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { call } from './api';
-import { Act, Labelled, TextBox } from '@/ui/controls';
+import { Act, TextBox, Wrong } from '@/ui/controls';
+import { FormField } from './form-field';
+import { useActForm } from './use-act-form';
 
 /** Changes one's own password. */
 export function PasswordPart({ onDone }: { onDone?: () => void }) {
-  const [old, setOld] = useState('');
-  const [password, setPassword] = useState('');
-  const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const [said, setSaid] = useState(false);
-  const change = async () => {
-    const done = await call('ownPassword', { body: { old, password } });
-    setErrors(done.ok ? [] : done.errors);
-    setSaid(done.ok);
-    if (!done.ok) return;
-    setOld('');
-    setPassword('');
-    onDone?.();
-  };
-  const errorOf = (path: string) => errors.find((e) => e.path === path)?.sentence ?? null;
+  const { form, submit, busy, general } = useActForm<'ownPassword', { old: string; password: string }>({
+    operation: 'ownPassword',
+    checked: false,
+    defaults: { old: '', password: '' },
+    input: (body) => ({ body }),
+    unsaid: (t) => [
+      ...(t.old === '' ? [{ field: 'old' as const, sentence: 'Type the password you have now.' }] : []),
+      ...(t.password === '' ? [{ field: 'password' as const, sentence: 'Type the one that is to be.' }] : []),
+    ],
+    onMade: () => {
+      setSaid(true);
+      form.reset();
+      onDone?.();
+    },
+  });
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        void change();
-      }}
-    >
+    <form noValidate onSubmit={(e) => void submit(e)}>
       <Flex gap="12px" align="flex-start" wrap="wrap">
         <Box w="220px">
-          <Labelled title="Present password" htmlFor="old-password" error={errorOf('old')}>
-            <TextBox
-              id="old-password"
-              type="password"
-              autoComplete="current-password"
-              value={old}
-              onChange={(e) => setOld(e.target.value)}
-            />
-          </Labelled>
+          <FormField form={form} name="old" title="Present password" id="old-password">
+            {({ change, ...rest }) => (
+              <TextBox
+                {...rest}
+                type="password"
+                autoComplete="current-password"
+                onChange={(e) => change(e.target.value)}
+              />
+            )}
+          </FormField>
         </Box>
         <Box w="220px">
-          <Labelled title="New password, 12 characters or more" htmlFor="new-password" error={errorOf('password')}>
-            <TextBox
-              id="new-password"
-              type="password"
-              autoComplete="new-password"
-              value={password}
-              onChange={(e) => setPassword(e.target.value)}
-            />
-          </Labelled>
+          <FormField form={form} name="password" title="New password, 12 characters or more" id="new-password">
+            {({ change, ...rest }) => (
+              <TextBox {...rest} type="password" autoComplete="new-password" onChange={(e) => change(e.target.value)} />
+            )}
+          </FormField>
         </Box>
-        <Act mt="21px" type="submit" disabled={old === '' || password === ''}>
+        <Act mt="21px" type="submit" disabled={busy}>
           Change password
         </Act>
       </Flex>
+      {general ? <Wrong>{general}</Wrong> : null}
       {said ? (
         <Box role="status" color="pine" mt="4px">
           The new password holds from now on.

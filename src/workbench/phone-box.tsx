@@ -1,8 +1,11 @@
 'use client';
 
-import { useEffect, useState, type ComponentProps } from 'react';
+import { useState } from 'react';
+import type { ComponentProps } from 'react';
+import { Combobox, Portal, createListCollection } from '@chakra-ui/react';
 import { TextBox } from '@/ui/controls';
-import { call } from './api';
+import { useSettled } from '@/ui/settled';
+import { useAsked } from './use-asked';
 
 const SEARCH_AFTER_MS = 120;
 
@@ -11,38 +14,56 @@ export function PhoneBox({
   id,
   value,
   onChange,
-  ...box
-}: { id: string; value: string; onChange: (from: string) => void } & Omit<
-  ComponentProps<typeof TextBox>,
-  'id' | 'value' | 'onChange' | 'list'
->) {
-  const [found, setFound] = useState<string[]>([]);
-  useEffect(() => {
-    const aborter = new AbortController();
-    const timer = setTimeout(async () => {
-      const query = { text: value.slice(0, 100) };
-      const got = await call('options', { params: { target: 'extension' }, query }, aborter.signal);
-      if (got.ok) setFound(got.value.options.map((o) => o.label));
-    }, SEARCH_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      aborter.abort();
-    };
-  }, [value]);
+  w,
+}: {
+  id: string;
+  value: string;
+  onChange: (from: string) => void;
+  w?: ComponentProps<typeof TextBox>['w'];
+}) {
+  const [open, setOpen] = useState(false);
+  const text = useSettled(value.slice(0, 100), SEARCH_AFTER_MS);
+  const { value: got } = useAsked('options', { params: { target: 'extension' }, query: { text } }, { keep: true });
+  const phones = (got?.options ?? []).slice(0, 12).map((o) => ({ label: o.label, digits: o.label.split(' ')[0]! }));
+  const collection = createListCollection({
+    items: phones,
+    itemToString: (p) => p.digits,
+    itemToValue: (p) => p.digits,
+  });
   return (
-    <>
-      <TextBox
-        {...box}
-        id={id}
-        list={`${id}-phones`}
-        value={value}
-        onChange={(e) => onChange(found.includes(e.target.value) ? e.target.value.split(' ')[0]! : e.target.value)}
-      />
-      <datalist id={`${id}-phones`}>
-        {found.map((label) => (
-          <option key={label} value={label} />
-        ))}
-      </datalist>
-    </>
+    <Combobox.Root
+      ids={{ input: id }}
+      w={w}
+      collection={collection}
+      open={open && phones.length > 0}
+      onOpenChange={(d) => setOpen(d.open)}
+      value={[]}
+      inputValue={value}
+      onInputValueChange={(d) => d.reason === 'input-change' && onChange(d.inputValue)}
+      onValueChange={(d) => d.value[0] && onChange(d.value[0])}
+      // Whatever else calls can come from is typed: a number outside, a name, `withheld`.
+      allowCustomValue
+      selectionBehavior="preserve"
+      positioning={{ sameWidth: false, gutter: 2 }}
+      lazyMount
+      unmountOnExit
+    >
+      <Combobox.Control minH="32px">
+        <Combobox.Input asChild>
+          <TextBox />
+        </Combobox.Input>
+      </Combobox.Control>
+      <Portal>
+        <Combobox.Positioner>
+          <Combobox.Content bg="raised" border="1px solid" borderColor="fieldLine" rounded="4px" shadow="none" p="3px">
+            {phones.map((p) => (
+              <Combobox.Item key={p.digits} item={p} px="8px" py="4px" rounded="3px" fontSize="14px">
+                {p.label}
+              </Combobox.Item>
+            ))}
+          </Combobox.Content>
+        </Combobox.Positioner>
+      </Portal>
+    </Combobox.Root>
   );
 }

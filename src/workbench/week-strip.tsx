@@ -5,6 +5,7 @@ import type { Picture, WeekStretch } from '@/core/analysis';
 import { PartTitle } from '@/ui/controls';
 import { LOOK_FACTS, endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
+import { Hint } from '@/ui/hint';
 import { useKinds } from '@/ui/kinds';
 import { tracePath } from './paths';
 import { useWriting } from '@/ui/time';
@@ -33,25 +34,25 @@ export function WeekStrip({ week }: { week: Week }) {
           const { colour, dash } = LOOK_FACTS[lookOf(endOf(s))];
           const when = `${write(s.from, how)} to ${write(s.to, how)}`;
           return (
-            <chakra.a
-              key={s.from}
-              href={tracePath('outside', week.e164, new Date(s.from).toISOString())}
-              aria-label={`${when}: ${nameOf(s)}`}
-              title={`${when}: ${nameOf(s)}`}
-              display="block"
-              h="100%"
-              style={{ width: width(s) }}
-              bg={colour}
-              opacity={dash === '' ? 1 : 0.75}
-              borderRight="1px solid"
-              borderColor="raised"
-              backgroundImage={
-                dash === ''
-                  ? undefined
-                  : 'repeating-linear-gradient(135deg, transparent 0 4px, var(--chakra-colors-raised) 4px 6px)'
-              }
-              _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '-2px' }}
-            />
+            <Hint key={s.from} text={`${when}: ${nameOf(s)}`}>
+              <chakra.a
+                href={tracePath('outside', week.e164, new Date(s.from).toISOString())}
+                aria-label={`${when}: ${nameOf(s)}`}
+                display="block"
+                h="100%"
+                style={{ width: width(s) }}
+                bg={colour}
+                opacity={dash === '' ? 1 : 0.75}
+                borderRight="1px solid"
+                borderColor="raised"
+                backgroundImage={
+                  dash === ''
+                    ? undefined
+                    : 'repeating-linear-gradient(135deg, transparent 0 4px, var(--chakra-colors-raised) 4px 6px)'
+                }
+                _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '-2px' }}
+              />
+            </Hint>
           );
         })}
       </Flex>

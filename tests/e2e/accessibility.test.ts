@@ -15,22 +15,36 @@ const VIEWS = [
   '/people/join',
   '/people/import',
   '/people/p-2105/leave',
+  '/people/p-2105/move',
   '/people/p-2105/same-as?other=p-2104',
+  '/teams',
   '/teams/team-bookings',
   '/numbers',
   '/numbers/add',
+  '/numbers/n-441632960150',
+  '/sites',
+  '/sites/north-quay',
   '/sites/new',
+  '/mailboxes',
+  '/mailboxes/m-2105',
   '/history',
   '/administrators',
   '/inbound',
+  '/inbound/in-main',
   '/outbound',
+  '/outbound/rule/out-north-quay-5',
+  '/trunks',
+  '/trunks/new',
   '/trunks/kestrel',
   '/classes',
   '/classes/staff',
+  '/trace',
   '/trace?from=2104&dial=90046313900610',
   '/go-live',
+  '/revisions',
   '/revisions/2',
   '/settings',
+  '/nothing/stands/here',
 ];
 
 let browser: Browser;
@@ -54,6 +68,40 @@ async function violations(page: Page): Promise<string[]> {
   );
 }
 
+/** Names that several buttons of the page have, and buttons without one: a screen reader can't tell those apart. */
+const unnamed = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const names = [...document.querySelectorAll('main button')]
+      .filter((e) => e.checkVisibility())
+      .map((e) => (e.getAttribute('aria-label') ?? (e as HTMLElement).innerText).trim());
+    return [...new Set(names.filter((n, i) => n === '' || names.indexOf(n) !== i))];
+  });
+
+/** What can be used on the page and is not reached by Tab alone; `MOST` tabs are enough for every page. */
+async function unreached(page: Page): Promise<string[]> {
+  const MOST = 220;
+  await page.evaluate(() => {
+    document.body.tabIndex = -1;
+    document.body.focus();
+  });
+  for (let i = 0; i < MOST; i++) {
+    await page.keyboard.press('Tab');
+    const over = await page.evaluate(() => {
+      const e = document.activeElement!;
+      const again = e.hasAttribute('data-reached');
+      e.setAttribute('data-reached', '');
+      return again || e === document.body;
+    });
+    if (over) break;
+  }
+  return page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea')]
+      .filter((e) => !e.hasAttribute('data-reached') && !e.hasAttribute('disabled') && e.tabIndex >= 0)
+      .filter((e) => e.checkVisibility({ visibilityProperty: true }) && (e as HTMLInputElement).type !== 'radio')
+      .map((e) => e.outerHTML.slice(0, 120)),
+  );
+}
+
 describe.each<Theme>(['light', 'dark'])('WCAG 2 A and AA in the %s theme', (theme) => {
   let page: Page;
   beforeAll(async () => {
@@ -71,5 +119,8 @@ describe.each<Theme>(['light', 'dark'])('WCAG 2 A and AA in the %s theme', (them
       expect(wide).toBeLessThanOrEqual(width);
     }
     await page.setViewport({ width: 1280, height: 800 });
+    if (theme === 'dark') return;
+    expect(await unnamed(page)).toEqual([]);
+    expect(await unreached(page)).toEqual([]);
   });
 });

@@ -233,7 +233,8 @@ function extensionPicture(asked: Asked): Picture {
     : null;
   const { country } = exchange.sites.get(e.site)!;
   const numbers = exchange.numberOf.get(id) ?? [];
-  const main = numbers[0];
+  // Of several the one that takes calls says where they end.
+  const main = numbers.find((n) => n.state === 'active') ?? numbers[0];
   return {
     groups: groups(
       group(

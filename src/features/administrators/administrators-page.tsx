@@ -1,12 +1,14 @@
 'use client';
 
+import { FormField } from '@/workbench/form-field';
+import { useActForm } from '@/workbench/use-act-form';
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Administrator, RoleFacts } from '@/contract/access';
 import type { Right } from '@/contract/rights';
 import type { Answer } from '@/contract';
 import { call, type ApiResult } from '@/workbench/api';
-import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
@@ -107,6 +109,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                 <>
                   <Act
                     h="26px"
+                    aria-label={`New password for ${a.name}`}
                     onClick={async () => {
                       const made = await act(call('resetPassword', { params: { id: a.id } }));
                       if (made?.password) setShown({ name: a.name, password: made.password });
@@ -115,13 +118,18 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                     New password
                   </Act>
                   {a.secondFactor ? (
-                    <Act h="26px" onClick={() => void act(call('resetSecondFactor', { params: { id: a.id } }))}>
+                    <Act
+                      h="26px"
+                      aria-label={`Reset second factor of ${a.name}`}
+                      onClick={() => void act(call('resetSecondFactor', { params: { id: a.id } }))}
+                    >
                       Reset second factor
                     </Act>
                   ) : null}
                   <Act
                     h="26px"
                     look={a.blockedAt ? 'plain' : 'danger'}
+                    aria-label={`${a.blockedAt ? 'Open again' : 'Block'} ${a.name}`}
                     onClick={() =>
                       void act(call('changeAdministrator', { params: { id: a.id }, body: { blocked: !a.blockedAt } }))
                     }
@@ -133,14 +141,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
             </Flex>
           </Grid>
         ))}
-        <AddAdministrator
-          roles={roles}
-          onAdd={async (value) => {
-            const made = await act(call('addAdministrator', { body: value }));
-            if (made?.password) setShown({ name: value.name, password: made.password });
-            return made !== null;
-          }}
-        />
+        <AddAdministrator roles={roles} onMade={setShown} />
         <Box mt="28px">
           <RolesPart roles={roles} rights={rights} areas={areas} sites={sites} onAct={act} />
         </Box>
@@ -152,49 +153,60 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
 
 function AddAdministrator({
   roles,
-  onAdd,
+  onMade,
 }: {
   roles: RoleFacts[];
-  onAdd: (value: { name: string; signIn: string; role: string }) => Promise<boolean>;
+  onMade: (made: { name: string; password: string }) => void;
 }) {
-  const [value, setValue] = useState({ name: '', signIn: '', role: 'auditor' });
+  const refresh = useRefresh();
+  const { form, submit, busy, general } = useActForm<
+    'addAdministrator',
+    { name: string; signIn: string; role: string }
+  >({
+    operation: 'addAdministrator',
+    defaults: { name: '', signIn: '', role: 'auditor' },
+    input: (body) => ({ body }),
+    unsaid: (t) => [
+      ...(t.name.trim() === '' ? [{ field: 'name' as const, sentence: 'Say who it is.' }] : []),
+      ...(t.signIn.trim() === '' ? [{ field: 'signIn' as const, sentence: 'Say what they sign in as.' }] : []),
+    ],
+    onMade: ({ password }, { name }) => {
+      onMade({ name, password });
+      form.reset();
+      refresh();
+    },
+  });
   return (
-    <Flex gap="8px" align="flex-end" mt="12px" wrap="wrap">
-      <Box w="200px">
-        <Labelled title="Name" htmlFor="admin-name">
-          <TextBox id="admin-name" value={value.name} onChange={(e) => setValue({ ...value, name: e.target.value })} />
-        </Labelled>
-      </Box>
-      <Box w="160px">
-        <Labelled title="Signs in as" htmlFor="admin-sign-in">
-          <TextBox
-            id="admin-sign-in"
-            autoComplete="off"
-            value={value.signIn}
-            onChange={(e) => setValue({ ...value, signIn: e.target.value })}
-          />
-        </Labelled>
-      </Box>
-      <Box w="170px">
-        <Labelled title="Role" htmlFor="admin-role">
-          <SelectBox id="admin-role" value={value.role} onChange={(e) => setValue({ ...value, role: e.target.value })}>
-            {roles.map((r) => (
-              <option key={r.id} value={r.id}>
-                {r.name}
-              </option>
-            ))}
-          </SelectBox>
-        </Labelled>
-      </Box>
-      <Act
-        look="main"
-        disabled={value.name.trim() === '' || value.signIn.trim() === ''}
-        onClick={async () => {
-          if (await onAdd(value)) setValue({ name: '', signIn: '', role: 'auditor' });
-        }}
-      >
-        Add administrator
-      </Act>
-    </Flex>
+    <form noValidate onSubmit={(e) => void submit(e)}>
+      <Flex gap="8px" align="flex-start" mt="12px" wrap="wrap">
+        <Box w="200px">
+          <FormField form={form} name="name" title="Name" id="admin-name">
+            {({ change, ...rest }) => <TextBox {...rest} onChange={(e) => change(e.target.value)} />}
+          </FormField>
+        </Box>
+        <Box w="160px">
+          <FormField form={form} name="signIn" title="Signs in as" id="admin-sign-in">
+            {({ change, ...rest }) => <TextBox {...rest} autoComplete="off" onChange={(e) => change(e.target.value)} />}
+          </FormField>
+        </Box>
+        <Box w="170px">
+          <FormField form={form} name="role" title="Role" id="admin-role">
+            {({ change, ...rest }) => (
+              <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
+                {roles.map((r) => (
+                  <option key={r.id} value={r.id}>
+                    {r.name}
+                  </option>
+                ))}
+              </SelectBox>
+            )}
+          </FormField>
+        </Box>
+        <Act mt="21px" look="main" type="submit" disabled={busy}>
+          Add administrator
+        </Act>
+      </Flex>
+      {general ? <Wrong>{general}</Wrong> : null}
+    </form>
   );
 }

@@ -2,7 +2,11 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Act, Labelled, PartTitle, TextBox, TickBox } from '@/ui/controls';
+import { useWatch } from 'react-hook-form';
+import { Act, PartTitle, TextBox, TickBox, Wrong } from '@/ui/controls';
+import { useRefresh } from '@/ui/refresh';
+import { FormField } from '@/workbench/form-field';
+import { useActForm } from '@/workbench/use-act-form';
 import type { RoleFacts } from '@/contract/access';
 import type { Grant, Right } from '@/contract/rights';
 import type { Area } from '@/core/plan/facts/area';
@@ -19,6 +23,7 @@ interface Props {
 
 /** The roles with their rights, and making one's own. */
 export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
+  const refresh = useRefresh();
   const [open, setOpen] = useState<{ id: string | null; name: string; grants: Grant[] } | null>(null);
   const said = (g: Grant) => {
     const names = (list: 'all' | readonly string[], of: Option[]) =>
@@ -48,6 +53,7 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
           </Box>
           <Act
             h="26px"
+            aria-label={`${r.ready ? 'Copy' : 'Change'} ${r.name}`}
             onClick={() =>
               setOpen({ id: r.ready ? null : r.id, name: r.ready ? `${r.name}, own` : r.name, grants: [...r.grants] })
             }
@@ -55,7 +61,12 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
             {r.ready ? 'Copy' : 'Change'}
           </Act>
           {r.ready ? null : (
-            <Act h="26px" look="danger" onClick={() => void onAct(call('deleteRole', { params: { id: r.id } }))}>
+            <Act
+              h="26px"
+              look="danger"
+              aria-label={`Delete ${r.name}`}
+              onClick={() => void onAct(call('deleteRole', { params: { id: r.id } }))}
+            >
               Delete
             </Act>
           )}
@@ -64,17 +75,14 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
       {open ? (
         <RoleForm
           key={open.id ?? open.name}
-          first={open}
+          id={open.id}
+          first={{ name: open.name, grants: open.grants }}
           rights={rights}
           areas={areas}
           sites={sites}
-          onSave={async (value) => {
-            const done = await onAct(
-              open.id
-                ? call('changeRole', { params: { id: open.id }, body: value })
-                : call('makeRole', { body: value }),
-            );
-            if (done) setOpen(null);
+          onSaved={() => {
+            setOpen(null);
+            refresh();
           }}
           onClose={() => setOpen(null)}
         />
@@ -91,24 +99,39 @@ export function RolesPart({ roles, rights, areas, sites, onAct }: Props) {
 }
 
 function RoleForm({
+  id,
   first,
   rights,
   areas,
   sites,
-  onSave,
+  onSaved,
   onClose,
 }: {
+  /** null: a new one */
+  id: string | null;
   first: { name: string; grants: Grant[] };
   rights: Props['rights'];
   areas: Option[];
   sites: Option[];
-  onSave: (value: { name: string; grants: Grant[] }) => Promise<void>;
+  onSaved: () => void;
   onClose: () => void;
 }) {
-  const [name, setName] = useState(first.name);
-  const [grants, setGrants] = useState(first.grants);
+  const { form, submit, busy, general } = useActForm<'makeRole', { name: string; grants: Grant[] }>({
+    operation: 'makeRole',
+    defaults: first,
+    input: (body) => ({ body }),
+    // One that is there already is changed instead.
+    send: async ({ body }) => {
+      const done = id ? await call('changeRole', { params: { id }, body }) : await call('makeRole', { body });
+      return done.ok ? { ok: true, value: { id: id ?? '' } } : done;
+    },
+    onMade: onSaved,
+  });
+  const grants = useWatch({ control: form.control, name: 'grants' }) as Grant[];
   const put = (right: string, grant: Grant | null) =>
-    setGrants([...grants.filter((g) => g.right !== right), ...(grant ? [grant] : [])]);
+    form.setValue('grants', [...grants.filter((g) => g.right !== right), ...(grant ? [grant] : [])], {
+      shouldDirty: true,
+    });
   const toggled = <T extends string>(list: 'all' | readonly T[], id: T): 'all' | T[] => {
     const now = list === 'all' ? [] : [...list];
     const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id];
@@ -117,9 +140,9 @@ function RoleForm({
   return (
     <Box border="1px dashed" borderColor="plum" rounded="4px" p="14px" mt="10px" role="form" aria-label="Role">
       <Box maxW="260px" mb="12px">
-        <Labelled title="Name" htmlFor="role-name">
-          <TextBox id="role-name" value={name} onChange={(e) => setName(e.target.value)} />
-        </Labelled>
+        <FormField form={form} name="name" title="Name" id="role-name">
+          {({ change, ...rest }) => <TextBox {...rest} onChange={(e) => change(e.target.value)} />}
+        </FormField>
       </Box>
       {rights.map((r) => {
         const grant = grants.find((g) => g.right === r.right) ?? null;
@@ -166,15 +189,12 @@ function RoleForm({
         );
       })}
       <Flex gap="8px" mt="12px">
-        <Act
-          look="main"
-          disabled={name.trim() === '' || grants.length === 0}
-          onClick={() => void onSave({ name, grants })}
-        >
+        <Act look="main" disabled={busy || grants.length === 0} onClick={() => void submit()}>
           Save role
         </Act>
         <Act onClick={onClose}>Cancel</Act>
       </Flex>
+      {general ? <Wrong>{general}</Wrong> : null}
     </Box>
   );
 }

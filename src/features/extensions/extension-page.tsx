@@ -44,15 +44,7 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
           ? [
               {
                 title: 'How its mailbox is opened',
-                draw: () => (
-                  <PinPart
-                    mailbox={o.mailbox!}
-                    digits={o.digits}
-                    may={may('resetPin')}
-                    account={data.account}
-                    pinSet={pinSet}
-                  />
-                ),
+                draw: () => <PinPart mailbox={o.mailbox!} digits={o.digits} may={may('resetPin')} pinSet={pinSet} />,
               },
             ]
           : []),

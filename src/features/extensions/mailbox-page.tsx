@@ -17,14 +17,7 @@ export function MailboxPage({ data }: { data: ObjectPageData }) {
         { title: 'What callers hear', fields: ['on', 'greeting', 'greetingBusy', 'greetingAway'] },
         {
           title: 'How it is opened',
-          draw: () => (
-            <PinPart
-              mailbox={data.object.id!}
-              digits={null}
-              may={data.rights.includes('resetPin')}
-              account={data.account}
-            />
-          ),
+          draw: () => <PinPart mailbox={data.object.id!} digits={null} may={data.rights.includes('resetPin')} />,
         },
         { title: 'What is said before a message', fields: ['announceNumber', 'announceTime'], rare: true },
         { title: 'How much it holds', fields: ['mostMessages', 'longestMessageSeconds'], rare: true },

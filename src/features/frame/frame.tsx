@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useQuery } from '@tanstack/react-query';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
@@ -14,6 +15,7 @@ import { Toasts, say } from '@/ui/toasts';
 import { EditsProvider, useWaiting } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
+import { AccountMenu } from './account-menu';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';
@@ -127,7 +129,8 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
               </chakra.a>
               <AskLine />
               <OnItsWay />
-              <Clock sites={data.sites} name={data.actor.name} />
+              <Clock sites={data.sites} />
+              <AccountMenu name={data.actor.name} onKeys={() => setKeys(true)} />
             </Flex>
             {gone ? (
               <Box
@@ -175,32 +178,33 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
 
 /** Asks now and then whether all is well; refreshes when somebody else's edit has made a new draft version. */
 function useHealth(draftVersion: number, refresh: () => void): boolean {
-  const [gone, setGone] = useState(false);
-  const known = useRef(draftVersion);
-  const again = useRef(refresh);
+  const touched = useRef(0);
+  const was = useRef(false);
   useEffect(() => {
-    known.current = draftVersion;
-    again.current = refresh;
-  });
-  useEffect(() => {
-    let was = false;
-    let touched = Date.now();
-    const touch = () => (touched = Date.now());
+    touched.current = Date.now();
+    const touch = () => (touched.current = Date.now());
     const signs = ['pointermove', 'pointerdown', 'keydown', 'focus'] as const;
     for (const sign of signs) window.addEventListener(sign, touch, { passive: true });
-    const timer = setInterval(async () => {
-      if (document.visibilityState === 'hidden') return;
-      const health = await call('health');
-      setGone(!health.ok);
-      const news = health.ok && (was || health.value.draftVersion !== known.current);
-      if (news && Date.now() - touched < IDLE_MS) again.current();
-      was = !health.ok;
-    }, HEALTH_EVERY_MS);
     return () => {
-      clearInterval(timer);
       for (const sign of signs) window.removeEventListener(sign, touch);
     };
   }, []);
+  const { data: health, dataUpdatedAt } = useQuery({
+    queryKey: ['health'],
+    queryFn: ({ signal }) => call('health', {}, signal),
+    refetchInterval: HEALTH_EVERY_MS,
+    refetchIntervalInBackground: false,
+    staleTime: 0,
+  });
+  const gone = health !== undefined && !health.ok;
+  useEffect(() => {
+    if (!health) return;
+    const news = health.ok && (was.current || health.value.draftVersion !== draftVersion);
+    if (news && Date.now() - touched.current < IDLE_MS) refresh();
+    was.current = !health.ok;
+    // Each answer is looked at once, also one that says the same as before.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [dataUpdatedAt]);
   return gone;
 }
 
@@ -250,7 +254,7 @@ function OnItsWay() {
   );
 }
 
-function Clock({ sites, name }: { sites: { name: string; zone: string }[]; name: string }) {
+function Clock({ sites }: { sites: { name: string; zone: string }[] }) {
   const [now, setNow] = useState<Date | null>(null);
   useEffect(() => {
     const tick = () => setNow(new Date());
@@ -268,10 +272,7 @@ function Clock({ sites, name }: { sites: { name: string; zone: string }[]; name:
       : '';
   return (
     <Box color="quiet" fontSize="13px" whiteSpace="nowrap" display={{ base: 'none', md: 'block' }}>
-      {site ? `${site.name} ${time} · ` : ''}
-      <chakra.a href="/settings" color="quiet" textDecoration="none">
-        {name}
-      </chakra.a>
+      {site ? `${site.name} ${time}` : ''}
     </Box>
   );
 }

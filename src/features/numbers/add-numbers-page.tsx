@@ -32,6 +32,14 @@ const bodyOf = (t: Typed) => ({ ...t, trunk: t.trunk || null, activeFrom: t.acti
 
 const READ_AFTER_MS = 150;
 
+/** How all of some texts begin. */
+function commonHead(texts: readonly string[]): string {
+  const [first = ''] = texts;
+  let n = first.length;
+  for (const t of texts) while (!t.startsWith(first.slice(0, n))) n--;
+  return first.slice(0, n);
+}
+
 /** Adds numbers: one, ranges, or a list pasted from the carrier's letter, read while it is typed. */
 export function AddNumbersPage({
   sites,
@@ -63,7 +71,9 @@ export function AddNumbersPage({
     fieldOf: (path) => (path in FIELDS ? (path as keyof Typed) : null),
     keep: { key: `${account} add numbers`, about: { title: 'Numbers to add', path: '/numbers/add' } },
     onMade: (_made, typed) => {
-      router.push(`/numbers?site=${typed.site}`);
+      // What was added is shown, marked as new.
+      const shown = commonHead(read.value?.fresh ?? []);
+      router.push(`/numbers?site=${typed.site}${shown.length > 5 ? `&filter=${encodeURIComponent(shown)}` : ''}`);
       refresh();
     },
   });

@@ -2,9 +2,9 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
-import { useEffect, useState } from 'react';
 import type { Trace } from '@/core/routing';
-import { call } from '@/workbench/api';
+import { useSettled } from '@/ui/settled';
+import { useAsked } from '@/workbench/use-asked';
 import { Digits } from '@/ui/digits';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
@@ -12,23 +12,15 @@ import { PaneSection } from '@/ui/workspace';
 import { tracePath } from '@/workbench/paths';
 import type { OutboundData } from './data';
 
+const PAUSE_MS = 40;
+
 /** Asks the draft what some digits do, while they are typed. */
 export function useTry(phone: string, dial: string): { trace: Trace | null; wrong: string | null } {
-  const [state, setState] = useState<{ trace: Trace | null; wrong: string | null }>({ trace: null, wrong: null });
-  useEffect(() => {
-    const stop = new AbortController();
-    const timer = setTimeout(async () => {
-      if (dial.trim() === '') return setState({ trace: null, wrong: null });
-      const got = await call('traceGet', { query: { from: phone, dial, of: 'draft' } }, stop.signal);
-      if (!stop.signal.aborted)
-        setState(got.ok ? { trace: got.value, wrong: null } : { trace: null, wrong: got.errors[0]!.sentence });
-    }, 40);
-    return () => {
-      stop.abort();
-      clearTimeout(timer);
-    };
-  }, [phone, dial]);
-  return state;
+  const [from, digits] = JSON.parse(useSettled(JSON.stringify([phone, dial.trim()]), PAUSE_MS)) as [string, string];
+  const asked = useAsked('traceGet', digits === '' ? null : { query: { from, dial: digits, of: 'draft' } }, {
+    keep: true,
+  });
+  return { trace: asked.wrong ? null : asked.value, wrong: asked.wrong };
 }
 
 /** Which rule takes the tried digits, why not the others, and what leaves. */

@@ -191,7 +191,6 @@ function OneExtension({
                     mailbox={e.mailbox!.data.object.id!}
                     digits={o.digits}
                     may={may('resetPin')}
-                    account={e.data.account}
                     pinSet={e.mailbox!.pinSet}
                   />
                 ),

@@ -42,7 +42,11 @@ export function SessionsPart({ sessions }: { sessions: Session[] }) {
             {s.mine ? (
               <chakra.span color="pine">this one</chakra.span>
             ) : (
-              <Act h="24px" onClick={() => void end(s.id)}>
+              <Act
+                h="24px"
+                aria-label={`End the session of ${s.name}, ${browserOf(s.agent)}`}
+                onClick={() => void end(s.id)}
+              >
                 End it
               </Act>
             )}

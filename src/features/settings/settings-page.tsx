@@ -9,11 +9,14 @@ import type { LimitName } from '@/core/acts/limits';
 import { LimitsPart } from './limits-part';
 import type { FieldsData } from '@/workbench/form-data';
 import { ObjectParts } from '@/workbench/object-page';
+import { FormField } from '@/workbench/form-field';
+import { OneFieldForm } from '@/workbench/one-field-form';
 import { PasswordPart } from '@/workbench/password-part';
+import { useActForm } from '@/workbench/use-act-form';
 import { SecondFactorPart } from '@/workbench/second-factor-part';
 import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
 import { SessionsPart } from './sessions-part';
-import { Act, ActLink, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, ActLink, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Time } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
@@ -173,46 +176,40 @@ function NumberSetting({
   settings: Settings;
   may: boolean;
 }) {
-  const refresh = useRefresh();
-  const [value, setValue] = useState(String(settings[setting]));
-  const [said, setSaid] = useState<string | null>(null);
-  const save = async () => {
-    const done = await call('settings', { body: { [setting]: Number(value) } });
-    setSaid(done.ok ? 'It holds from now on, for everybody.' : done.errors[0]!.sentence);
-    refresh();
-  };
   return (
-    <Labelled title={title} htmlFor={setting} hint={said}>
-      <Flex gap="8px" maxW="260px" mb="10px">
-        <TextBox
-          id={setting}
-          inputMode="numeric"
-          disabled={!may}
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-        />
-        <Act disabled={!may || !/^[0-9]+$/.test(value)} onClick={save}>
-          {act}
-        </Act>
-      </Flex>
-    </Labelled>
+    <Box mb="10px">
+      <OneFieldForm
+        key={settings[setting]}
+        operation="settings"
+        input={(value) => ({ body: { [setting]: Number(value) } })}
+        id={setting}
+        title={title}
+        act={act}
+        done="It holds from now on, for everybody."
+        first={String(settings[setting])}
+        may={may}
+        wrong={(value) => (/^[0-9]+$/.test(value) ? null : 'A whole number is needed.')}
+        inputMode="numeric"
+        w="160px"
+      />
+    </Box>
   );
 }
 
 function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name: string }[] }) {
   const refresh = useRefresh();
-  const [name, setName] = useState('');
-  const [role, setRole] = useState('auditor');
-  const [days, setDays] = useState('90');
   const [made, setMade] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const make = async () => {
-    const done = await call('makeToken', { body: { name, role, days: days === '' ? null : Number(days) } });
-    setMade(done.ok ? done.value.token : null);
-    setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (done.ok) setName('');
-    refresh();
-  };
+  const { form, submit, busy, general } = useActForm<'makeToken', { name: string; role: string; days: string }>({
+    operation: 'makeToken',
+    defaults: { name: '', role: 'auditor', days: '90' },
+    input: ({ days, ...t }) => ({ body: { ...t, days: days === '' ? null : Number(days) } }),
+    onMade: ({ token }) => {
+      setMade(token);
+      form.reset();
+      refresh();
+    },
+  });
   const revoke = async (id: string) => {
     const done = await call('revokeToken', { params: { id } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
@@ -249,49 +246,47 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
                 revoked <Time iso={t.revokedAt} dayOnly />
               </>
             ) : (
-              <Act h="24px" look="danger" onClick={() => revoke(t.id)}>
+              <Act h="24px" look="danger" aria-label={`Revoke ${t.name}`} onClick={() => revoke(t.id)}>
                 Revoke
               </Act>
             )}
           </Box>
         </Flex>
       ))}
-      <Flex gap="8px" align="flex-end" mt="12px" wrap="wrap">
-        <Box w="200px">
-          <Labelled title="Name" htmlFor="token-name">
-            <TextBox
-              id="token-name"
-              value={name}
-              onChange={(e) => setName(e.target.value)}
-              placeholder="nightly report"
-            />
-          </Labelled>
-        </Box>
-        <Box w="150px">
-          <Labelled title="Rights of" htmlFor="token-role">
-            <SelectBox id="token-role" value={role} onChange={(e) => setRole(e.target.value)}>
-              {roles.map((r) => (
-                <option key={r.id} value={r.id}>
-                  {r.name}
-                </option>
-              ))}
-            </SelectBox>
-          </Labelled>
-        </Box>
-        <Box w="90px">
-          <Labelled title="Days" htmlFor="token-days">
-            <TextBox
-              id="token-days"
-              inputMode="numeric"
-              value={days}
-              onChange={(e) => setDays(e.target.value.replace(/\D/g, ''))}
-            />
-          </Labelled>
-        </Box>
-        <Act disabled={name.trim() === ''} onClick={make}>
-          Make token
-        </Act>
-      </Flex>
+      <form onSubmit={(e) => void submit(e)}>
+        <Flex gap="8px" align="flex-start" mt="12px" wrap="wrap">
+          <Box w="200px">
+            <FormField form={form} name="name" title="Name" id="token-name">
+              {({ change, ...rest }) => (
+                <TextBox {...rest} onChange={(e) => change(e.target.value)} placeholder="nightly report" />
+              )}
+            </FormField>
+          </Box>
+          <Box w="150px">
+            <FormField form={form} name="role" title="Rights of" id="token-role">
+              {({ change, ...rest }) => (
+                <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
+                  {roles.map((r) => (
+                    <option key={r.id} value={r.id}>
+                      {r.name}
+                    </option>
+                  ))}
+                </SelectBox>
+              )}
+            </FormField>
+          </Box>
+          <Box w="90px">
+            <FormField form={form} name="days" title="Days" id="token-days">
+              {({ change, ...rest }) => (
+                <TextBox {...rest} inputMode="numeric" onChange={(e) => change(e.target.value.replace(/\D/g, ''))} />
+              )}
+            </FormField>
+          </Box>
+          <Act mt="21px" type="submit" disabled={busy}>
+            Make token
+          </Act>
+        </Flex>
+      </form>
       {made ? (
         <Box role="status" mt="10px" border="1px solid" borderColor="pine" rounded="4px" p="10px">
           Copy it now; it is not shown again:{' '}
@@ -300,9 +295,9 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
           </Digits>
         </Box>
       ) : null}
-      {wrong ? (
+      {(wrong ?? general) ? (
         <Box mt="8px">
-          <Wrong>{wrong}</Wrong>
+          <Wrong>{wrong ?? general}</Wrong>
         </Box>
       ) : null}
     </Box>

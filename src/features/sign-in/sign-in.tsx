@@ -3,31 +3,30 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { call } from '@/workbench/api';
-import { Act, Labelled, TextBox, Wrong } from '@/ui/controls';
+import { Act, TextBox, Wrong } from '@/ui/controls';
+import { FormField } from '@/workbench/form-field';
+import { useActForm } from '@/workbench/use-act-form';
 
 export function SignIn() {
   const params = useSearchParams();
-  const [name, setName] = useState('');
-  const [password, setPassword] = useState('');
-  const [code, setCode] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
   const back = params.get('back') ?? '/';
-
-  const submit = async () => {
-    setBusy(true);
-    const done =
-      code === null
-        ? await call('signIn', { body: { name, password } })
-        : await call('signInCode', { body: { code: code.replace(/\s/g, '') } });
-    setBusy(false);
-    setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (!done.ok) return;
-    if ('waitsForCode' in done.value && done.value.waitsForCode) return setCode('');
-    window.location.assign(/^\/[^/\\]/.test(back) ? back : '/');
-  };
-
+  const [waits, setWaits] = useState(false);
+  const go = () => window.location.assign(/^\/[^/\\]/.test(back) ? back : '/');
+  const name = useActForm<'signIn', { name: string; password: string }>({
+    operation: 'signIn',
+    checked: false,
+    defaults: { name: '', password: '' },
+    input: (body) => ({ body }),
+    onMade: (made) => ('waitsForCode' in made && made.waitsForCode ? setWaits(true) : go()),
+  });
+  const code = useActForm<'signInCode', { code: string }>({
+    operation: 'signInCode',
+    checked: false,
+    defaults: { code: '' },
+    input: (t) => ({ body: { code: t.code.replace(/\s/g, '') } }),
+    onMade: go,
+  });
+  const { submit, busy, general } = waits ? code : name;
   return (
     <Flex minH="100dvh" align="center" justify="center" p="16px">
       <title>Sign in · Polydrome</title>
@@ -39,53 +38,49 @@ export function SignIn() {
         <Box color="quiet" mb="22px">
           Where does this call go, and why?
         </Box>
-        <chakra.form
-          onSubmit={(e) => {
-            e.preventDefault();
-            void submit();
-          }}
-        >
+        <chakra.form onSubmit={(e) => void submit(e)}>
           <Flex direction="column" gap="12px">
-            {code === null ? (
-              <>
-                <Labelled title="Name" htmlFor="name">
+            {waits ? (
+              <FormField form={code.form} name="code" id="code" title="Code of your authenticator">
+                {({ change, ...rest }) => (
                   <TextBox
-                    id="name"
-                    name="username"
-                    autoComplete="username"
+                    {...rest}
+                    inputMode="numeric"
+                    autoComplete="one-time-code"
+                    fontFamily="mono"
                     required
                     autoFocus
-                    value={name}
-                    onChange={(e) => setName(e.target.value)}
+                    onChange={(e) => change(e.target.value)}
                   />
-                </Labelled>
-                <Labelled title="Password" htmlFor="password">
-                  <TextBox
-                    id="password"
-                    name="password"
-                    type="password"
-                    autoComplete="current-password"
-                    required
-                    value={password}
-                    onChange={(e) => setPassword(e.target.value)}
-                  />
-                </Labelled>
-              </>
+                )}
+              </FormField>
             ) : (
-              <Labelled title="Code of your authenticator" htmlFor="code">
-                <TextBox
-                  id="code"
-                  inputMode="numeric"
-                  autoComplete="one-time-code"
-                  fontFamily="mono"
-                  required
-                  autoFocus
-                  value={code}
-                  onChange={(e) => setCode(e.target.value)}
-                />
-              </Labelled>
+              <>
+                <FormField form={name.form} name="name" id="name" title="Name">
+                  {({ change, ...rest }) => (
+                    <TextBox
+                      {...rest}
+                      autoComplete="username"
+                      required
+                      autoFocus
+                      onChange={(e) => change(e.target.value)}
+                    />
+                  )}
+                </FormField>
+                <FormField form={name.form} name="password" id="password" title="Password">
+                  {({ change, ...rest }) => (
+                    <TextBox
+                      {...rest}
+                      type="password"
+                      autoComplete="current-password"
+                      required
+                      onChange={(e) => change(e.target.value)}
+                    />
+                  )}
+                </FormField>
+              </>
             )}
-            {wrong ? <Wrong>{wrong}</Wrong> : null}
+            {general ? <Wrong>{general}</Wrong> : null}
             <Act look="main" type="submit" disabled={busy} h="34px">
               Sign in
             </Act>

@@ -1,15 +1,11 @@
 'use client';
 
+import { OneFieldForm } from '@/workbench/one-field-form';
 import { Box, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
-import { call } from '@/workbench/api';
-import { Act, Labelled, TextBox } from '@/ui/controls';
-import { useFocusNote } from '@/ui/workspace';
 import { ObjectPage } from '@/workbench/object-page';
 import { Picture } from '@/workbench/picture';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { ChannelCells } from './channel-cells';
-import { useRefresh } from '@/ui/refresh';
 
 export function TrunkPage({ data }: { data: ObjectPageData }) {
   const isdn = data.object.kind === 'isdn';
@@ -73,40 +69,19 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
 }
 
 function PasswordPart({ id, set }: { id: string; set: boolean }) {
-  const refresh = useRefresh();
-  const [password, setPassword] = useState('');
-  const [said, setSaid] = useState<string | null>(null);
-  const note = useFocusNote(
-    'Password',
-    'From the carrier’s letter. Kept encrypted; it stands in no plan, answer or history.',
-  );
-  const put = async () => {
-    const done = await call('trunkPassword', { params: { id }, body: { password } });
-    setSaid(done.ok ? 'The new password is in the draft.' : done.errors[0]!.sentence);
-    if (done.ok) setPassword('');
-    refresh();
-  };
   return (
     <Box maxW="380px">
-      <Labelled
+      <OneFieldForm
+        operation="trunkPassword"
+        input={(password) => ({ params: { id }, body: { password } })}
+        id="trunk-password"
         title={set ? 'New password (one is set)' : 'Password (none is set)'}
-        htmlFor="trunk-password"
-        hint={said}
-      >
-        <Flex gap="8px">
-          <TextBox
-            id="trunk-password"
-            type="password"
-            autoComplete="new-password"
-            value={password}
-            {...note}
-            onChange={(e) => setPassword(e.target.value)}
-          />
-          <Act disabled={password === ''} onClick={put}>
-            Set password
-          </Act>
-        </Flex>
-      </Labelled>
+        note="From the carrier’s letter. Kept encrypted; it stands in no plan, answer or history."
+        act="Set password"
+        done="The new password is in the draft."
+        type="password"
+        autoComplete="new-password"
+      />
     </Box>
   );
 }

@@ -1,9 +1,10 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
+import { OneFieldForm } from '../one-field-form';
 import { useState } from 'react';
 import { call } from '../api';
-import { Act, TextBox } from '@/ui/controls';
+import { Act } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 
 /** Shows a SIP password when asked; each showing is recorded on the server. */
@@ -11,10 +12,8 @@ export function PasswordOnce({ extension, mayMake = false }: { extension: string
   const [password, setPassword] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [setting, setSetting] = useState(false);
-  const [wanted, setWanted] = useState('');
-  const get = async (make: boolean, own: string | null = null) => {
-    const got = await call('sipPassword', { params: { id: extension }, body: { make, password: own } });
-    if (got.ok) setSetting(false);
+  const get = async (make: boolean) => {
+    const got = await call('sipPassword', { params: { id: extension }, body: { make, password: null } });
     setPassword(got.ok ? got.value.password : null);
     setWrong(got.ok ? null : got.errors[0]!.sentence);
   };
@@ -51,20 +50,21 @@ export function PasswordOnce({ extension, mayMake = false }: { extension: string
         ) : null}
       </Flex>
       {setting ? (
-        <Flex gap="8px" mt="8px">
-          <TextBox
-            aria-label="SIP password to set"
+        <Box mt="8px">
+          <OneFieldForm
+            operation="sipPassword"
+            input={(wanted) => ({ params: { id: extension }, body: { make: false, password: wanted } })}
+            id="sip-password-to-set"
+            title="SIP password to set"
+            act="Set password"
+            done="It is in the draft."
+            wrong={(wanted) => (wanted.length < 12 ? 'It takes 12 to 64 letters, digits and signs.' : null)}
+            onDone={() => setPassword(null)}
             autoComplete="off"
             fontFamily="mono"
             w="260px"
-            placeholder="12 to 64 letters, digits and signs"
-            value={wanted}
-            onChange={(e) => setWanted(e.target.value)}
           />
-          <Act disabled={wanted.length < 12} onClick={() => get(false, wanted)}>
-            Set password
-          </Act>
-        </Flex>
+        </Box>
       ) : null}
       <Box fontSize="12px" color="quiet" mt="4px">
         {wrong ?? 'Each showing is recorded with your name.'}

@@ -19,7 +19,7 @@ export const extension = z.strictObject({
   }),
   kind: z.enum(EXTENSION_KINDS).default('person').meta({
     title: 'Kind',
-    description: 'Person, place (lobby, lift), fax, or virtual: routing only, without a phone.',
+    description: 'Person, place (lobby, lift), fax, or routing only, without a phone.',
   }),
   site: ref('site', { title: 'Site', description: 'Decides emergency numbers, outbound ladder and time zone.' }),
   person: ref('person', { title: 'Person', description: 'Who uses it. A place phone has nobody.' })

@@ -27,7 +27,7 @@ export function longLedger(
     options:
       typeof from === 'string'
         ? named(sight.list(from as 'site')).sort(byLabel)
-        : from.map((c) => ({ id: c, label: c.replace('-', ' ') })),
+        : from.map((c) => ({ id: c, label: c })),
   }));
   const chosen = Object.fromEntries(facets.map((f) => [f.name, asked[f.name] ?? '']));
   const ask = { filter: asked.filter ?? '', sort: asked.sort ?? '', facets: chosen };

@@ -30,6 +30,8 @@ export function personPage(
   const mine = plan.extensions.filter((e) => e.person === id && sight.sees('extension', e));
   const extensions = mine.map((e) => {
     const numbers = plan.numbers.filter((n) => n.belongsTo === e.id && sight.sees('number', n));
+    // Of several the one that takes calls says where they end.
+    const taking = numbers.find((n) => n.state === 'active') ?? numbers[0];
     const steps = (e.reachPlan ? (x.reachSteps.get(e.reachPlan) ?? []) : []).map((s) => ({
       rings: nameOf(s.extension ?? s.outside)!,
       outside: s.outside !== null,
@@ -39,7 +41,7 @@ export function personPage(
     return {
       data: objectPage(given, { kind: 'extension', id: e.id, reader })!,
       numbers: numbers.map((n) => ({ id: n.id, e164: spacedNumber(n.e164), state: n.state })),
-      lands: numbers[0] ? landingTimes(x, numbers[0].e164, now, situation) : [],
+      lands: taking ? landingTimes(x, taking.e164, now, situation) : [],
       reach: e.reachPlan
         ? { name: nameOf(e.reachPlan)!, steps, end: nameOf(plan.reachPlans.find((r) => r.id === e.reachPlan)!.end) }
         : null,
