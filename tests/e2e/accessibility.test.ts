@@ -79,7 +79,7 @@ const unnamed = (page: Page): Promise<string[]> =>
 
 /** What can be used on the page and is not reached by Tab alone; `MOST` tabs are enough for every page. */
 async function unreached(page: Page): Promise<string[]> {
-  const MOST = 220;
+  const MOST = 1000;
   await page.evaluate(() => {
     document.body.tabIndex = -1;
     document.body.focus();

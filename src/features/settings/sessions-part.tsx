@@ -23,7 +23,7 @@ export function SessionsPart({ sessions }: { sessions: Session[] }) {
   };
   return (
     <Box>
-      {sessions.map((s) => (
+      {sessions.map((s, i) => (
         <Flex
           key={s.id}
           gap="12px"
@@ -44,7 +44,7 @@ export function SessionsPart({ sessions }: { sessions: Session[] }) {
             ) : (
               <Act
                 h="24px"
-                aria-label={`End the session of ${s.name}, ${browserOf(s.agent)}`}
+                aria-label={`End session ${i + 1}, of ${s.name}, ${browserOf(s.agent)}`}
                 onClick={() => void end(s.id)}
               >
                 End it
