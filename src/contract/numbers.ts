@@ -94,6 +94,18 @@ export const newTrunkSchema = z.strictObject({
 export type NewTrunk = z.output<typeof newTrunkSchema>;
 
 export const numberFacts = {
+  readNumber: {
+    summary: 'A number in any spelling, read and written as at a site',
+    right: 'look',
+    query: z.strictObject({ text: z.string().max(60), site: id }),
+    answer: z.strictObject({
+      e164: z.string().nullable(),
+      /** as people there write it */
+      shown: z.string(),
+      /** why it can't be read */
+      why: z.string().nullable(),
+    }),
+  },
   readNumbers: {
     summary: 'What a pasted list of numbers and ranges says; nothing is written',
     right: 'look',

@@ -69,6 +69,7 @@ export const PATHS = {
   move: ['POST', '/people/{id}/move'],
   comparePeople: ['GET', '/people/{id}/same-as'],
   sameAs: ['POST', '/people/{id}/same-as'],
+  readNumber: ['GET', '/numbers/reading'],
   readNumbers: ['POST', '/numbers/read'],
   addNumbers: ['POST', '/numbers'],
   assignPreview: ['POST', '/numbers/assign/preview'],

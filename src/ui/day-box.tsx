@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Popover, Portal, chakra } from '@chakra-ui/react';
+import { Box, Flex, chakra } from '@chakra-ui/react';
 import { CalendarDays } from 'lucide-react';
 import { Suspense, lazy, useContext, useRef, useState, type ComponentProps } from 'react';
 import { TextBox } from './controls';
@@ -54,53 +54,41 @@ export function DayBox({
           rest.onBlur?.(e);
         }}
       />
-      <Popover.Root lazyMount unmountOnExit open={open} onOpenChange={(d) => setOpen(d.open)}>
-        <Popover.Trigger asChild>
-          <chakra.button
-            type="button"
-            disabled={disabled}
-            aria-label={`Choose ${named} from a calendar`}
-            w="32px"
-            h="32px"
-            flexShrink={0}
-            display="flex"
-            alignItems="center"
-            justifyContent="center"
-            border="1px solid"
-            borderColor="fieldLine"
-            rounded="4px"
-            bg="raised"
-          >
-            <CalendarDays size={16} aria-hidden />
-          </chakra.button>
-        </Popover.Trigger>
-        <Portal>
-          <Popover.Positioner>
-            <Popover.Content
-              aria-label="Calendar"
-              w="auto"
-              bg="raised"
-              border="1px solid"
-              borderColor="fieldLine"
-              rounded="4px"
-              shadow="none"
-              p="10px"
-            >
-              <Suspense fallback={<Box p="20px">…</Box>}>
-                <Calendar
-                  value={value}
-                  onChoose={(iso) => {
-                    setTyped(null);
-                    onChange(iso);
-                    setOpen(false);
-                    onChosen?.();
-                  }}
-                />
-              </Suspense>
-            </Popover.Content>
-          </Popover.Positioner>
-        </Portal>
-      </Popover.Root>
+      <Box position="relative">
+        <chakra.button
+          type="button"
+          disabled={disabled}
+          aria-label={`Choose ${named} from a calendar`}
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          w="32px"
+          h="32px"
+          flexShrink={0}
+          display="flex"
+          alignItems="center"
+          justifyContent="center"
+          border="1px solid"
+          borderColor="fieldLine"
+          rounded="4px"
+          bg="raised"
+        >
+          <CalendarDays size={16} aria-hidden />
+        </chakra.button>
+        {open ? (
+          <Suspense fallback={null}>
+            <Calendar
+              value={value}
+              onClose={() => setOpen(false)}
+              onChoose={(iso) => {
+                setTyped(null);
+                onChange(iso);
+                setOpen(false);
+                onChosen?.();
+              }}
+            />
+          </Suspense>
+        ) : null}
+      </Box>
     </Flex>
   );
 }

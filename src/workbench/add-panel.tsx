@@ -147,6 +147,7 @@ function AddField({
         fact.ref ? (
           <RefPicker
             {...rest}
+            kind={fact.ref}
             value={String(value ?? '') || null}
             nullable={fact.nullable}
             options={options[fact.ref] ?? []}

@@ -17,10 +17,13 @@ import type { ObjectEdit } from './edits';
 import type { FieldsData } from './form-data';
 import { Foreseen } from './foreseen';
 import { LanguageBox } from './language-box';
+import { NumberBox } from './number-box';
 import { RefList, RefPicker } from './ref-picker';
 import { unitOf } from './units';
 
 const MAP_FIELDS = new Set(['map', 'calledMap', 'callingMap', 'blockedCallers']);
+/** Telephone numbers, written as at the site of their object. */
+const NUMBER_FIELDS = new Set(['e164', 'overflowTo']);
 /** Lists of references whose order says something. */
 const ORDERED = new Set(['trunks', 'emergencyTrunks', 'members']);
 const MONO_FIELDS = new Set([
@@ -184,11 +187,22 @@ function TheControl({ fact, edit, data, control }: ControlProps & { control: Con
     return (
       <RefPicker
         {...control}
+        kind={fact.ref}
         value={value as string | null}
         options={data.options[fact.ref] ?? []}
         search={data.long.includes(fact.ref) ? fact.ref : undefined}
         nullable={fact.nullable}
         onChange={choose}
+      />
+    );
+  if (NUMBER_FIELDS.has(field) && typeof edit.value.site === 'string')
+    return (
+      <NumberBox
+        {...control}
+        value={String(value ?? '')}
+        site={edit.value.site}
+        onType={(text) => edit.set(field, text === '' && fact.nullable ? null : text)}
+        onLeave={() => void edit.commit()}
       />
     );
   if (field === 'activeFrom')

@@ -1,6 +1,9 @@
 'use client';
 
+import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
+import { useKinds } from '@/ui/kinds';
+import { Link } from '@/ui/link';
 import { call } from './api';
 import { ChoiceBox } from '@/ui/choice-box';
 import { SelectBox } from '@/ui/controls';
@@ -11,7 +14,23 @@ import { useAsked } from './use-asked';
 /** Lists this short are a plain choice; longer ones are found by typing. */
 const SHORT = 12;
 
+/** Where things of a kind are made, for those who find none to choose. */
+const MADE_AT: Readonly<Record<string, string>> = {
+  class: '/classes',
+  extension: '/extensions/new',
+  inboundRoute: '/inbound',
+  ladder: '/outbound',
+  mailbox: '/mailboxes',
+  number: '/numbers/add',
+  person: '/people/join',
+  site: '/sites/new',
+  team: '/teams',
+  trunk: '/trunks/new',
+};
+
 interface PickerProps {
+  /** what it chooses from, by its kind: said where there is none yet */
+  kind?: string;
   id?: string;
   value: string | null;
   options: Option[];
@@ -30,7 +49,17 @@ interface PickerProps {
 }
 
 /** Chooses one object of the plan: from a short list, or by typing. */
-export function RefPicker({ value, options: given, search, nullable, onChange, placeholder, ...rest }: PickerProps) {
+export function RefPicker({
+  kind,
+  value,
+  options: given,
+  search,
+  nullable,
+  onChange,
+  placeholder,
+  ...rest
+}: PickerProps) {
+  const { wordOf } = useKinds();
   const [typed, setTyped] = useState('');
   const found = useAsked(
     'options',
@@ -41,6 +70,15 @@ export function RefPicker({ value, options: given, search, nullable, onChange, p
   const [chosen, setChosen] = useState<Option | null>(null);
   const more = found.value?.options ?? [];
   const options = search ? [...given, ...more.filter((f) => !given.some((g) => g.id === f.id))] : given;
+  if (!search && options.length === 0 && kind && MADE_AT[kind])
+    return (
+      <Box fontSize="13px" lineHeight="20px" py="6px" color="quiet" data-field={rest['data-field']}>
+        There is no {wordOf(kind)} yet.{' '}
+        <Link href={MADE_AT[kind]} style={{ textDecoration: 'underline' }}>
+          Make one
+        </Link>
+      </Box>
+    );
   if (!search && options.length <= SHORT)
     return (
       <SelectBox

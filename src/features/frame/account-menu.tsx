@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { call } from '@/workbench/api';
 
 /** Who is signed in, and what concerns only them. */
-export function AccountMenu({ name, onKeys }: { name: string; onKeys: () => void }) {
+export default function AccountMenu({ name, onKeys }: { name: string; onKeys: () => void }) {
   const router = useRouter();
   const choose = async (what: string) => {
     if (what === 'settings') return router.push('/settings');

@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { usePathname, useRouter } from 'next/navigation';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Suspense, lazy, useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
 import { FacesProvider, type Face } from '@/ui/kinds';
 import { Act } from '@/ui/controls';
@@ -15,7 +15,6 @@ import { Toasts, say } from '@/ui/toasts';
 import { EditsProvider, useWaiting } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
-import { AccountMenu } from './account-menu';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
 import { Rail, type RailCounts } from './rail';
@@ -34,6 +33,10 @@ export interface FrameData {
   told: { id: string; sentence: string }[];
   faces: Readonly<Record<string, Face>>;
 }
+
+/** The menu is seldom opened: it comes after the page. */
+const AccountMenu = lazy(() => import('./account-menu'));
+const Name = chakra('span', { base: { color: 'quiet', fontSize: '13px', display: { base: 'none', md: 'block' } } });
 
 const HEALTH_EVERY_MS = 4000;
 /** A page nobody touches is not refreshed, since that would keep its reader signed in. */
@@ -130,7 +133,9 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
               <AskLine />
               <OnItsWay />
               <Clock sites={data.sites} />
-              <AccountMenu name={data.actor.name} onKeys={() => setKeys(true)} />
+              <Suspense fallback={<Name>{data.actor.name}</Name>}>
+                <AccountMenu name={data.actor.name} onKeys={() => setKeys(true)} />
+              </Suspense>
             </Flex>
             {gone ? (
               <Box

@@ -3,6 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { v7 as uuid } from 'uuid';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { Act, Empty, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { MapChip } from '@/ui/digits';
@@ -10,7 +11,7 @@ import { Glyph } from '@/ui/glyph';
 import { OrderedList } from '@/ui/ordered-list';
 import { Workspace } from '@/ui/workspace';
 import { AddPanel } from '@/workbench/add-panel';
-import { useOrder } from '@/workbench/edits';
+import { useEdits, useOrder, type Together } from '@/workbench/edits';
 import { PhoneBox } from '@/workbench/phone-box';
 import type { OutboundData, RungRow } from './data';
 import { Rung } from './rung-row';
@@ -22,9 +23,16 @@ const placed = (r: RungRow): PlacedRule => ({
   maps: r.forEveryone ? [r.value.map] : [],
 });
 
+/** An empty ladder, to begin with. */
+function firstLadder(): Together[] {
+  const id = uuid();
+  return [{ do: 'add', of: { kind: 'ladder', id }, value: { name: 'Outbound' } }];
+}
+
 /** The ladder of rules for calls that leave: read top to bottom, the first that fits decides. */
 export function OutboundPage({ data }: { data: OutboundData }) {
   const router = useRouter();
+  const edits = useEdits();
   const [adding, setAdding] = useState(false);
   const [dial, setDial] = useState('');
   const [phone, setPhone] = useState(data.firstPhone?.digits ?? '');
@@ -86,7 +94,17 @@ export function OutboundPage({ data }: { data: OutboundData }) {
         />
       ) : null}
       {!data.ladder ? (
-        <Empty>A ladder holds the rules for calls that leave. Sites name the ladder they use.</Empty>
+        <Empty
+          act={
+            data.canEdit ? (
+              <Act look="main" onClick={() => void edits.together(firstLadder(), 'made the first ladder')}>
+                Make the first ladder
+              </Act>
+            ) : null
+          }
+        >
+          A ladder holds the rules for calls that leave. Sites name the ladder they use.
+        </Empty>
       ) : null}
       {data.ladder ? (
         <>

@@ -14,6 +14,7 @@ function atField(e: unknown): unknown {
 }
 
 export const numberHandlers: Handlers<keyof typeof numberFacts> = {
+  readNumber: ({ actor, query }) => ask('readNumber', { reader: actor, ...query }),
   readNumbers: ({ actor, body, request }) =>
     ask('readNumbers', { reader: actor, input: body }, { signal: request.signal }),
   addNumbers: async ({ actor, body }) => {

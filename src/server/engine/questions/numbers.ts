@@ -4,7 +4,7 @@ import { proposeSite, siteMoves } from '@/core/acts/sites';
 import { trunkParts, waysOut, withoutTrunk } from '@/core/acts/trunk';
 import type { AssignInput, ListedNumbers, NewSite, NewTrunk, NumberList } from '@/contract/numbers';
 import type { WholeEdit } from '@/contract/plan';
-import { emergencyNumbersOf, showNumber } from '@/core/numbers';
+import { emergencyNumbersOf, readText, showNumber } from '@/core/numbers';
 import type { PlanNumber, Site } from '@/core/plan';
 import { EditRefused, Refused, may } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
@@ -24,6 +24,17 @@ export function addNumbersPage({ draft }: Given, { site, reader }: By & { site: 
     sites: named(sites),
     trunks: sight.list('trunk').map((t) => ({ id: t.id, label: t.name, site: t.site })),
   };
+}
+
+/** A number in any spelling as it is read at a site, and as people there write it. */
+export function readNumber({ draft }: Given, { text, site, reader }: By & { text: string; site: string }) {
+  const at = sightIn(draft, reader)
+    .list('site')
+    .find((s) => s.id === site);
+  if (!at) throw new Refused(422, 'no-such-object', 'The draft has no such site.', 'site');
+  const { country, area } = at;
+  const { e164, why } = readText(text, { country, area, additions: draft.plan.numberAdditions });
+  return { e164, shown: e164 ? showNumber(e164, country) : text, why };
 }
 
 /** What a pasted list says, entry by entry: numbers, which of them are known already, and what is wrong. */
