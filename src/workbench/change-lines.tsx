@@ -61,7 +61,7 @@ export function ChangeLines({ lines, count }: { lines: readonly BulkLine[]; coun
                 <chakra.span w="190px" flexShrink={0} overflow="hidden" textOverflow="ellipsis">
                   {line.label}
                 </chakra.span>
-                {line.changes.length === 0 ? <span>is made or goes</span> : null}
+                {line.changes.length === 0 ? <span>{line.fate === 'made' ? 'is made' : 'goes'}</span> : null}
                 {line.changes.map((c) => (
                   <span key={c.title}>
                     {c.title}: <chakra.span color="quiet">{c.before}</chakra.span> → <b>{c.after}</b>

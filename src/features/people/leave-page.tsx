@@ -51,6 +51,9 @@ export function LeavePage({ id, account, first, people, destinations, many }: Pr
   const [proposal, setProposal] = useState<Answer<'leaveProposal'>>(first);
   const [errors, setErrors] = useState<{ path: string; sentence: string }[]>([]);
   const [heir, setHeir] = useState<string | null>(null);
+  // Names of those who were found by typing: the list that came with the page is a part.
+  const [found, setFound] = useState<Option[]>([]);
+  const known = [...people, ...found.filter((f) => !people.some((p) => p.id === f.id))];
   const choiceIn = (choices: Choices, item: LeaveItem): LeaveChoice =>
     choices[item.key] ?? ({ do: item.proposed } as LeaveChoice);
   const keeps = (choices: Choices) => proposal.items.some((i) => choiceIn(choices, i).do === 'keep virtual');
@@ -86,8 +89,9 @@ export function LeavePage({ id, account, first, people, destinations, many }: Pr
   const setChoices = (next: Choices) => form.setValue('choices', next, { shouldDirty: true });
   const choose = (key: string, choice: LeaveChoice) => setChoices({ ...choices, [key]: choice });
   /** Hands over to one person what can be handed over; numbers and references follow their extension. */
-  const handOver = (to: string | null) => {
+  const handOver = (to: string | null, name = '') => {
     setHeir(to);
+    if (to) setFound([...found, { id: to, label: name }]);
     const given = to ? proposal.items.filter((i) => i.ways.includes('hand over')) : [];
     setChoices(Object.fromEntries(given.map((i) => [i.key, { do: 'hand over', to: to! }])));
   };
@@ -100,7 +104,7 @@ export function LeavePage({ id, account, first, people, destinations, many }: Pr
       item={item}
       choice={choiceOf(item)}
       error={errorOf(item.key)}
-      people={people}
+      people={known}
       destinations={destinations}
       many={many}
       onChoose={(c) => choose(item.key, c)}
@@ -127,7 +131,7 @@ export function LeavePage({ id, account, first, people, destinations, many }: Pr
             <RefPicker
               id="heir"
               value={heir}
-              options={people}
+              options={known}
               search={many ? 'person' : undefined}
               nullable
               placeholder="nobody: as proposed below"

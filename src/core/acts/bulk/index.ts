@@ -69,6 +69,8 @@ export const bulkLineSchema = z.strictObject({
   kind: z.enum(OBJECT_KINDS),
   id: z.string(),
   label: z.string(),
+  /** the whole object is made or goes; null: it stays */
+  fate: z.enum(['made', 'goes']).nullable(),
   changes: z.array(z.strictObject({ title: z.string(), before: z.string(), after: z.string() })),
 });
 export type BulkLine = z.output<typeof bulkLineSchema>;
@@ -132,7 +134,8 @@ function lineOf(kind: ObjectKind, before: AnyObject | null, after: AnyObject | n
             : [{ title: title ?? field, before: say(a), after: say(b) }];
         })
       : [];
-  return { kind, id: object.id, label: labelOf(kind, object), changes };
+  const fate = before ? (after ? null : 'goes') : 'made';
+  return { kind, id: object.id, label: labelOf(kind, object), fate, changes };
 }
 
 /** Changes of objects in words, for reading before they are made. */
