@@ -147,6 +147,14 @@ describe('an organisation of one’s own', () => {
 
   it('gets from nothing to twenty people, a trunk and an answered main number, live', async () => {
     const hand = new Hand(page);
+    // A slow line: everything takes a moment longer.
+    const line = await page.createCDPSession();
+    await line.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: 200,
+      downloadThroughput: -1,
+      uploadThroughput: -1,
+    });
     const begun = Date.now();
     await page.goto(`${BASE}/extensions`, { waitUntil: 'networkidle0' });
     // Whatever was asked for, the first page comes first.
@@ -232,6 +240,7 @@ describe('an organisation of one’s own', () => {
     // Two seconds a click and half a second a key are a slow hand: it stays within the quarter of an hour.
     expect(hand.clicks * 2 + hand.keys / 2).toBeLessThan(15 * 60);
     await page.goto(BASE, { waitUntil: 'networkidle0' });
+    await line.detach();
     // What is built leads no more.
     expect(await page.$('[data-testid=order-of-work]')).toBeNull();
   });

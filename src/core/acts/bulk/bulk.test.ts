@@ -76,7 +76,7 @@ describe('one change of many', () => {
   it('says what is new and what goes in one line', () => {
     const person = demo.people[0]!;
     expect(describeChanges(demo, [{ kind: 'person', before: person, after: null }])).toEqual([
-      { kind: 'person', id: person.id, label: person.name, changes: [] },
+      { kind: 'person', id: person.id, label: person.name, fate: 'goes', changes: [] },
     ]);
   });
 });
