@@ -3,6 +3,7 @@
 import { Box, Combobox, Portal, chakra, createListCollection } from '@chakra-ui/react';
 import { Check, ChevronDown, X } from 'lucide-react';
 import { useLabelOf } from './label-of';
+import { settling } from './settling';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** Something to choose: by `id`, shown as `label`; `more` is what else it may be found by. */
@@ -149,7 +150,7 @@ export function ChoiceBox({
             fontSize="14px"
             _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' }}
             onFocus={onFocus}
-            onBlur={() => void leave()}
+            onBlur={() => settling(leave())}
             onKeyDown={(e) => {
               if (e.key === 'Escape') put(value);
             }}

@@ -13,6 +13,7 @@ import {
 } from 'react-hook-form';
 import type { Answer, Input } from '@/contract';
 import type { OperationName } from '@/contract/paths';
+import { settled } from '@/ui/settling';
 import { readKept, writeKept, type KeptAbout } from '@/ui/kept';
 import { call, type ApiErrors, type ApiResult } from './api';
 
@@ -167,6 +168,9 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
   const submit = async (e?: React.BaseSyntheticEvent) => {
     e?.preventDefault();
     // Two quick presses are one act.
+    if (sending.current) return;
+    // A field that has the focus may not have said yet what it means.
+    await settled();
     if (sending.current) return;
     const missing = now.current.unsaid?.(getValues()) ?? [];
     if (missing.length > 0) {

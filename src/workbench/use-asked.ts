@@ -16,17 +16,19 @@ export interface Asked<T> {
 
 /**
  * Asks an operation of our API that only reads, once for what it is asked with and for each draft version; null asks nothing.
- * Answers that are no longer waited for are given up. With `keep` the last answer stands until the next one is there.
+ * Answers that are no longer waited for are given up. With `keep` the last answer stands until the next one is there; `fresh` asks
+ * again each time, for what depends on more than the draft.
  */
 export function useAsked<N extends OperationName>(
   name: N,
   input: Input<N> | null,
-  { keep = false }: { keep?: boolean } = {},
+  { keep = false, fresh = false }: { keep?: boolean; fresh?: boolean } = {},
 ): Asked<Answer<N>> {
   const version = useDraftVersion();
   const asked = useQuery({
     queryKey: [name, input, version],
     enabled: input !== null,
+    ...(fresh ? { staleTime: 0 } : {}),
     placeholderData: keep ? keepPreviousData : undefined,
     queryFn: async ({ signal }): Promise<Answer<N>> => {
       const ask = call as (name: N, input: unknown, signal: AbortSignal) => Promise<ApiResult<Answer<N>>>;

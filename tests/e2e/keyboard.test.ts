@@ -112,7 +112,8 @@ describe('a ledger by keyboard', () => {
     const before = await left();
     await page.$eval('[data-testid=ledger-scroller]', (e) => (e.scrollLeft = 200));
     await page.waitForFunction(() => document.querySelector('[data-testid=ledger-scroller]')!.scrollLeft === 200);
-    expect(await left()).toBe(before);
+    // But for the line at the head of the row.
+    expect(Math.abs((await left()) - before)).toBeLessThanOrEqual(3);
     await page.setViewport({ width: 1280, height: 800 });
   });
 

@@ -204,7 +204,7 @@ describe('going live and back', () => {
     await page.reload({ waitUntil: 'networkidle0' });
     expect(await page.$('[data-testid=token]')).toBeNull();
     await press(page, 'Revoke');
-    await waitForText(page, /revoked \d{4}-/);
+    await waitForText(page, /revoked \d+ \w+ \d{4}/);
     await press(page, 'dark');
     await page.waitForFunction(() => document.documentElement.classList.contains('dark'));
     await press(page, 'light');
@@ -247,7 +247,7 @@ describe('finding and asking', () => {
 
   it('says plainly what is not there', async () => {
     await page.goto(page.url().replace(/\/trace.*/, '/extensions/e-0000'), { waitUntil: 'networkidle0' });
-    await waitForText(page, 'The draft has nothing under this address');
+    await waitForText(page, 'The draft has no such thing');
     await visit(page, '/trace?from=9999&dial=1');
     await waitForText(page, 'No extension has the digits 9999.');
     await page.keyboard.press('?');

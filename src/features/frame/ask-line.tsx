@@ -41,7 +41,7 @@ export function AskLine() {
   }, []);
 
   const wanted = useSettled(text.trim(), PAUSE_MS);
-  const asked = useAsked('ask', wanted === '' ? null : { query: { text: wanted } }, { keep: true });
+  const asked = useAsked('ask', wanted === '' ? null : { query: { text: wanted } }, { keep: true, fresh: true });
   const answer: Answer | null = asked.wrong ? { type: 'unclear', sentence: asked.wrong, found: [] } : asked.value;
 
   const go = (path: string | null) => {

@@ -19,6 +19,8 @@ class Draft {
   waiting: (() => void)[] = [];
   refuse = new Map<string, string>();
   down = false;
+  /** edits are taken, but their answers never come */
+  lost = false;
   sent = 0;
 
   /** The request is looked at when its turn comes, and answered then. */
@@ -49,6 +51,7 @@ class Draft {
       );
     this.fields = { ...this.fields, ...set };
     this.version++;
+    if (this.lost) return fail(0, [{ path: '', sentence: 'no answer' }]);
     return { ok: true, value: { draftVersion: this.version, batch: 'b', rowVersions: { p: this.version } } };
   }
 
@@ -114,6 +117,51 @@ describe('edits of a tab', () => {
     await t.answer();
     expect(t.draft.fields).toMatchObject({ email: 'b@x', note: 'hel' });
     expect(t.kept.size).toBe(0);
+  });
+
+  it('sends what was left, never what is being typed just then', async () => {
+    const t = setUp();
+    t.type('email', 'b@x');
+    void t.store.commit(OF);
+    await settle();
+    t.type('name', 'First');
+    void t.store.commit(OF);
+    // Before its turn comes, the name is being typed anew.
+    t.type('name', 'Sec');
+    await t.answer();
+    await t.answer();
+    expect(t.draft.fields.name).toBe('First');
+    t.type('name', 'Second');
+    void t.store.commit(OF);
+    await settle();
+    await t.answer();
+    expect(t.draft.fields.name).toBe('Second');
+    expect(t.kept.size).toBe(0);
+  });
+
+  it('an answer that was lost after the draft took the edit is nobody else’s edit', async () => {
+    const t = setUp();
+    t.type('name', 'First');
+    void t.store.commit(OF);
+    await settle();
+    t.draft.lost = true;
+    await t.answer();
+    t.draft.lost = false;
+    expect(t.draft.fields.name).toBe('First');
+    t.type('name', 'Second');
+    void t.store.commit(OF);
+    await settle();
+    await t.answer();
+    await t.answer();
+    expect(t.draft.fields.name).toBe('Second');
+    expect(t.store.state(OF).contested).toEqual({});
+    // What somebody else did is still told.
+    t.draft.colleague('name', 'Theirs');
+    t.type('name', 'Third');
+    void t.store.commit(OF);
+    await settle();
+    await t.answer();
+    expect(t.store.state(OF).contested).toEqual({ name: { theirs: 'Theirs' } });
   });
 
   it('sends what was changed again before its answer, and never what was not', async () => {

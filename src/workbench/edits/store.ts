@@ -89,6 +89,9 @@ const EMPTY: ObjectState = {
   gone: false,
 };
 
+/** How many texts that were sent of a field are remembered. */
+const MOST_SENT = 4;
+
 const FIRST_PAUSE_MS = 2_000;
 const LONGEST_PAUSE_MS = 30_000;
 
@@ -101,7 +104,10 @@ export const newer = (base: Base, own: Own | null): Base =>
 export class EditStore {
   private readonly states = new Map<string, ObjectState>();
   private readonly listeners = new Set<() => void>();
-  private readonly wanted = new Map<string, { of: Of; fields: Set<string> }>();
+  /** what was left of fields and waits for its turn: typing on sends nothing half typed */
+  private readonly wanted = new Map<string, Map<string, unknown>>();
+  /** what was sent of fields, newest last: an answer may be lost after the draft has taken it */
+  private readonly sent = new Map<string, Record<string, readonly unknown[]>>();
   /** row versions that pages brought last */
   private readonly brought = new Map<string, number>();
   private turn: Promise<unknown> = Promise.resolve();
@@ -160,9 +166,12 @@ export class EditStore {
     const { typed, contested } = this.state(of);
     const ready = (fields ?? Object.keys(typed)).filter((f) => typed[f] && !(f in contested));
     if (ready.length === 0) return this.turn.then(() => undefined);
-    const known = this.wanted.get(keyOf(of)) ?? { of, fields: new Set() };
-    for (const f of ready) known.fields.add(f);
-    this.wanted.set(keyOf(of), known);
+    return this.want(of, new Map(ready.map((f) => [f, typed[f]!.value])));
+  }
+
+  /** Values of fields that are to be in the draft; what is wanted of a field last is what is sent. */
+  private want(of: Of, values: ReadonlyMap<string, unknown>): Promise<void> {
+    this.wanted.set(keyOf(of), new Map([...(this.wanted.get(keyOf(of)) ?? []), ...values]));
     return this.enqueue(() => this.sendFields(of));
   }
 
@@ -182,19 +191,20 @@ export class EditStore {
   }
 
   private async sendFields(of: Of): Promise<void> {
-    const asked = this.wanted.get(keyOf(of));
+    const asked = this.wanted.get(keyOf(of)) ?? new Map<string, unknown>();
     this.wanted.delete(keyOf(of));
     const { typed, contested } = this.state(of);
-    const fields = [...(asked?.fields ?? [])].filter((f) => typed[f] && !(f in contested));
+    const fields = [...asked.keys()].filter((x) => typed[x] && !(x in contested));
     if (fields.length === 0) return;
-    const set = Object.fromEntries(fields.map((f) => [f, typed[f]!.value]));
+    const set = Object.fromEntries(fields.map((f) => [f, asked.get(f)]));
     const seen = Object.fromEntries(fields.map((f) => [f, typed[f]!.seen]));
     this.put(of, { sending: new Set(fields) });
+    this.remember(of, set);
     const made = await this.send({ edits: [{ ...of, set, seen }] });
     if (made.ok) return this.taken(of, set, made.value.rowVersions[of.id]);
-    if (made.status === 409) return this.fasterOthers(of, fields, made);
-    if (made.status === 0 || made.status >= 500) return this.again(of, fields, made.errors[0]!.sentence);
-    this.refusedBy(of, fields, made.errors);
+    if (made.status === 409) return this.fasterOthers(of, set, made);
+    if (made.status === 0 || made.status >= 500) return this.again(of, set, made.errors[0]!.sentence);
+    this.refusedBy(of, set, made.errors);
   }
 
   /** The draft has these fields now; what was typed since stays, and stands on them. */
@@ -224,38 +234,61 @@ export class EditStore {
     return { fields: { ...still, ...fields }, rowVersion };
   }
 
-  private fasterOthers(of: Of, fields: readonly string[], made: Extract<ApiResult<EditResult>, { ok: false }>): void {
+  private fasterOthers(
+    of: Of,
+    set: Record<string, unknown>,
+    made: Extract<ApiResult<EditResult>, { ok: false }>,
+  ): void {
     const { current, rowVersion, fields: lost, by } = made.detail;
     if (!current) {
       this.put(of, { sending: new Set(), gone: true, by: by ?? null, general: null });
       return;
     }
     const theirs = current as Record<string, unknown>;
-    const contested = { ...this.state(of).contested };
-    for (const f of lost ?? fields) contested[f] = { theirs: theirs[f] };
+    const { typed, contested: before } = this.state(of);
+    const contested = { ...before };
+    const next = { ...typed };
+    const sent = this.sent.get(keyOf(of)) ?? {};
+    for (const f of lost ?? Object.keys(set)) {
+      // What stands there is what this tab sent before, in a request whose answer never came: nobody else was faster.
+      const mine = (sent[f] ?? []).some((v) => same(v, theirs[f]));
+      if (mine && next[f]) next[f] = { value: next[f].value, seen: theirs[f] };
+      else contested[f] = { theirs: theirs[f] };
+    }
     this.put(of, {
+      typed: next,
       sending: new Set(),
       contested,
       by: by ?? null,
       general: null,
       own: { fields: theirs, rowVersion: rowVersion ?? 0 },
     });
-    // The others are nobody's but mine.
-    void this.commit(
-      of,
-      fields.filter((f) => !(f in contested)),
-    );
+    // The others, and what was sent from here, are nobody's but mine.
+    void this.want(of, this.notNewer(of, without(set, Object.keys(contested))));
+  }
+
+  /** What was sent, without fields of which something newer waits already. */
+  private notNewer(of: Of, set: Record<string, unknown>): Map<string, unknown> {
+    const newer = this.wanted.get(keyOf(of));
+    return new Map(Object.entries(set).filter(([f]) => !newer?.has(f)));
+  }
+
+  private remember(of: Of, set: Record<string, unknown>): void {
+    const known = { ...this.sent.get(keyOf(of)) };
+    for (const [f, v] of Object.entries(set)) known[f] = [...(known[f] ?? []).slice(1 - MOST_SENT), v];
+    this.sent.set(keyOf(of), known);
   }
 
   /** Nothing answers: what was typed is kept and sent again, later each time. */
-  private again(of: Of, fields: readonly string[], sentence: string): void {
+  private again(of: Of, set: Record<string, unknown>, sentence: string): void {
     this.put(of, { sending: new Set(), general: sentence });
-    this.later(() => void this.commit(of, fields), this.pause);
+    this.later(() => void this.want(of, this.notNewer(of, set)), this.pause);
     this.pause = Math.min(this.pause * 2, LONGEST_PAUSE_MS);
   }
 
-  private refusedBy(of: Of, fields: readonly string[], errors: readonly { path: string; sentence: string }[]): void {
+  private refusedBy(of: Of, set: Record<string, unknown>, errors: readonly { path: string; sentence: string }[]): void {
     const refused = { ...this.state(of).refused };
+    const fields = Object.keys(set);
     let general: string | null = null;
     const wrong = new Set<string>();
     for (const e of errors) {
@@ -269,7 +302,8 @@ export class EditStore {
     this.put(of, { sending: new Set(), refused, general });
     const fine = fields.filter((f) => !wrong.has(f));
     // What is wrong of one field keeps no other from the draft.
-    if (wrong.size > 0 && general === null && fine.length > 0) void this.commit(of, fine);
+    if (wrong.size > 0 && general === null && fine.length > 0)
+      void this.want(of, this.notNewer(of, without(set, [...wrong])));
   }
 
   /** Of contested fields, mine is wanted all the same. */
