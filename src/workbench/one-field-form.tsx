@@ -43,7 +43,7 @@ export function OneFieldForm<N extends OperationName>({
 } & Omit<ComponentProps<typeof TextBox>, 'id' | 'title' | 'value' | 'onChange'>) {
   const refresh = useRefresh();
   const [said, setSaid] = useState(false);
-  const { form, submit, busy, general } = useActForm<N, { value: string }>({
+  const { form, submit, busy, general, clear } = useActForm<N, { value: string }>({
     operation,
     checked: false,
     defaults: { value: first },
@@ -51,7 +51,7 @@ export function OneFieldForm<N extends OperationName>({
     fieldOf: () => 'value',
     onMade: () => {
       setSaid(true);
-      form.reset({ value: first });
+      clear();
       refresh();
       onDone?.();
     },

@@ -9,7 +9,7 @@ import { useActForm } from './use-act-form';
 /** Changes one's own password. */
 export function PasswordPart({ onDone }: { onDone?: () => void }) {
   const [said, setSaid] = useState(false);
-  const { form, submit, busy, general } = useActForm<'ownPassword', { old: string; password: string }>({
+  const { form, submit, busy, general, clear } = useActForm<'ownPassword', { old: string; password: string }>({
     operation: 'ownPassword',
     checked: false,
     defaults: { old: '', password: '' },
@@ -20,7 +20,7 @@ export function PasswordPart({ onDone }: { onDone?: () => void }) {
     ],
     onMade: () => {
       setSaid(true);
-      form.reset();
+      clear();
       onDone?.();
     },
   });

@@ -17,16 +17,16 @@ export interface Asked<T> {
 /**
  * Asks an operation of our API that only reads, once for what it is asked with and for each draft version; null asks nothing.
  * Answers that are no longer waited for are given up. With `keep` the last answer stands until the next one is there; `fresh` asks
- * again each time, for what depends on more than the draft.
+ * again each time, for what depends on more than the draft; `also` is what else makes it another question.
  */
 export function useAsked<N extends OperationName>(
   name: N,
   input: Input<N> | null,
-  { keep = false, fresh = false }: { keep?: boolean; fresh?: boolean } = {},
+  { keep = false, fresh = false, also = null }: { keep?: boolean; fresh?: boolean; also?: string | number | null } = {},
 ): Asked<Answer<N>> {
   const version = useDraftVersion();
   const asked = useQuery({
-    queryKey: [name, input, version],
+    queryKey: [name, input, version, also],
     enabled: input !== null,
     ...(fresh ? { staleTime: 0 } : {}),
     placeholderData: keep ? keepPreviousData : undefined,

@@ -159,7 +159,7 @@ function AddAdministrator({
   onMade: (made: { name: string; password: string }) => void;
 }) {
   const refresh = useRefresh();
-  const { form, submit, busy, general } = useActForm<
+  const { form, submit, busy, general, clear } = useActForm<
     'addAdministrator',
     { name: string; signIn: string; role: string }
   >({
@@ -172,7 +172,7 @@ function AddAdministrator({
     ],
     onMade: ({ password }, { name }) => {
       onMade({ name, password });
-      form.reset();
+      clear();
       refresh();
     },
   });

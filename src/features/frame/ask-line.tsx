@@ -20,7 +20,7 @@ const PAUSE_MS = 25;
 export const askLine = () => document.querySelector<HTMLInputElement>('[data-testid=ask-line]');
 
 /** One field that finds and asks, and answers while somebody types. */
-export function AskLine() {
+export function AskLine({ revision }: { revision: number }) {
   const router = useRouter();
   const write = useWriting();
   const input = useRef<HTMLInputElement>(null);
@@ -41,7 +41,11 @@ export function AskLine() {
   }, []);
 
   const wanted = useSettled(text.trim(), PAUSE_MS);
-  const asked = useAsked('ask', wanted === '' ? null : { query: { text: wanted } }, { keep: true, fresh: true });
+  const asked = useAsked('ask', wanted === '' ? null : { query: { text: wanted } }, {
+    keep: true,
+    fresh: true,
+    also: revision,
+  });
   const answer: Answer | null = asked.wrong ? { type: 'unclear', sentence: asked.wrong, found: [] } : asked.value;
 
   const go = (path: string | null) => {

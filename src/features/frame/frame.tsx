@@ -29,6 +29,8 @@ export interface FrameData {
   counts: RailCounts;
   ribbon: RibbonData;
   draftVersion: number;
+  /** the one that is live */
+  revision: number;
   /** what colleagues did to the reader's edits */
   told: { id: string; sentence: string }[];
   faces: Readonly<Record<string, Face>>;
@@ -130,7 +132,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
                 poly
                 <chakra.span color="plum">drome</chakra.span>
               </chakra.a>
-              <AskLine />
+              <AskLine revision={data.revision} />
               <OnItsWay />
               <Clock sites={data.sites} />
               <Suspense fallback={<Name>{data.actor.name}</Name>}>

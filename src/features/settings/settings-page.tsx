@@ -200,13 +200,13 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
   const refresh = useRefresh();
   const [made, setMade] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const { form, submit, busy, general } = useActForm<'makeToken', { name: string; role: string; days: string }>({
+  const { form, submit, busy, general, clear } = useActForm<'makeToken', { name: string; role: string; days: string }>({
     operation: 'makeToken',
     defaults: { name: '', role: 'auditor', days: '90' },
     input: ({ days, ...t }) => ({ body: { ...t, days: days === '' ? null : Number(days) } }),
     onMade: ({ token }) => {
       setMade(token);
-      form.reset();
+      clear();
       refresh();
     },
   });

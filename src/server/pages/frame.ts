@@ -24,6 +24,7 @@ export async function frameData() {
     .sort((a) => (a.name === 'you' ? -1 : 1));
   return {
     ...rest,
+    revision,
     actor: { name: actor.name, role: actor.role.name, rights: rightsOf(actor.role), account: actor.account },
     counts: { ...counts, edits, revision },
     ribbon: { edits, by: people },
