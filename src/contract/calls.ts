@@ -66,8 +66,11 @@ export const forwardingSchema = z.strictObject({
   when: z.enum(FORWARD_WHEN),
   /** null ends it */
   to: digitsToDial.nullable(),
-  /** when it ends by itself; null: when somebody ends it */
-  until: z.iso.datetime({ offset: true }).nullable().default(null),
+  /** when it ends by itself: a moment, or the end of a day at the extension's site; null: when somebody ends it */
+  until: z
+    .union([z.iso.datetime({ offset: true }), z.iso.date()], 'takes a day or a moment, such as 2026-12-24')
+    .nullable()
+    .default(null),
 });
 export type ForwardingInput = z.output<typeof forwardingSchema>;
 

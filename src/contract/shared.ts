@@ -21,7 +21,12 @@ export const started = z.strictObject({ job: z.string() });
 
 export const lines = z.strictObject({ lines: z.array(bulkLineSchema) });
 
-export const option = z.strictObject({ id: z.string(), label: z.string() });
+export const option = z.strictObject({
+  id: z.string(),
+  label: z.string(),
+  /** what else it is found by */
+  more: z.string().optional(),
+});
 export type Option = z.output<typeof option>;
 
 export const draftKind = z.enum([...OBJECT_KINDS, 'organisation']);

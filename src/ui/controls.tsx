@@ -122,9 +122,11 @@ export function Labelled({
 }) {
   return (
     <Box minW={0}>
-      <chakra.label htmlFor={htmlFor} display="block" fontSize="12px" color="quiet" mb="3px">
-        {title}
-      </chakra.label>
+      {title === '' ? null : (
+        <chakra.label htmlFor={htmlFor} display="block" fontSize="12px" color="quiet" mb="3px">
+          {title}
+        </chakra.label>
+      )}
       {children}
       {hint ? (
         <Box fontSize="12px" color="quiet" mt="3px">

@@ -6,14 +6,14 @@ import { useState } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import { v7 as uuid } from 'uuid';
 import type { FieldFacts, ObjectKind } from '@/core/plan';
-import { Act, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
-import { choiceWords } from './choices';
 import { useEdits } from './edits';
+import { FactBox } from './fact-box';
+import { saidOf } from './fact-said';
 import type { Option } from './form-data';
 import { FormField } from './form-field';
 import { LimitLines, type LimitUse } from './limit-lines';
-import { RefPicker } from './ref-picker';
 import { useActForm } from './use-act-form';
 
 type Values = Record<string, unknown>;
@@ -119,7 +119,7 @@ function valueOf(facts: readonly FieldFacts[], defaults: Values, typed: Values):
   const said = facts.flatMap((f): [string, unknown][] => {
     const v = typed[f.field];
     if (v === '') return f.nullable ? [[f.field, null]] : f.ref || f.choices ? [] : [[f.field, '']];
-    return [[f.field, f.type === 'number' && /^[0-9]+$/.test(String(v)) ? Number(v) : v]];
+    return [[f.field, saidOf(f, String(v))]];
   });
   return { ...defaults, ...Object.fromEntries(said) };
 }
@@ -143,31 +143,15 @@ function AddField({
       note={fact.description}
       id={`add-${fact.field}`}
     >
-      {({ value, change, ref, ...rest }) =>
-        fact.ref ? (
-          <RefPicker
-            {...rest}
-            kind={fact.ref}
-            value={String(value ?? '') || null}
-            nullable={fact.nullable}
-            options={options[fact.ref] ?? []}
-            search={long.includes(fact.ref) ? fact.ref : undefined}
-            onChange={(next) => change(next ?? '')}
-            placeholder="choose"
-          />
-        ) : fact.choices ? (
-          <SelectBox {...rest} ref={ref} value={String(value ?? '')} onChange={(e) => change(e.target.value)}>
-            <option value="">choose</option>
-            {fact.choices.map((c) => (
-              <option key={c} value={c}>
-                {choiceWords(c)}
-              </option>
-            ))}
-          </SelectBox>
-        ) : (
-          <TextBox {...rest} ref={ref} value={String(value ?? '')} onChange={(e) => change(e.target.value)} />
-        )
-      }
+      {(control) => (
+        <FactBox
+          fact={fact}
+          control={{ ...control, value: String(control.value ?? '') }}
+          options={options[fact.ref ?? ''] ?? []}
+          search={fact.ref && long.includes(fact.ref) ? fact.ref : undefined}
+          unsaid={fact.ref || fact.choices ? 'choose' : ''}
+        />
+      )}
     </FormField>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Grid, NumberInput, chakra } from '@chakra-ui/react';
+import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
 import { CODECS } from '@/core/plan/facts/codecs';
 import type { FieldFacts } from '@/core/plan';
@@ -8,6 +8,8 @@ import { compileDigitMap, countDialable, mapInWords } from '@/core/digits';
 import { AreaBox, SelectBox, TextBox, TickBox } from '@/ui/controls';
 import { DayBox } from '@/ui/day-box';
 import { MapText } from '@/ui/digits';
+import { DIGIT_FIELDS, DigitsBox } from '@/ui/digits-box';
+import { FigureBox } from '@/ui/figure-box';
 import { PickList } from '@/ui/pick-list';
 import { useFocusNote } from '@/ui/workspace';
 import { choiceWords } from './choices';
@@ -26,20 +28,7 @@ const MAP_FIELDS = new Set(['map', 'calledMap', 'callingMap', 'blockedCallers'])
 const NUMBER_FIELDS = new Set(['e164', 'overflowTo']);
 /** Lists of references whose order says something. */
 const ORDERED = new Set(['trunks', 'emergencyTrunks', 'members']);
-const MONO_FIELDS = new Set([
-  'digits',
-  'e164',
-  'from',
-  'to',
-  'area',
-  'outsidePrefix',
-  'siteCode',
-  'prepend',
-  'deliveredHead',
-  'carrierPrefix',
-  'host',
-  'account',
-]);
+const MONO_FIELDS = new Set(['e164', 'from', 'to', 'host', 'account']);
 
 interface ControlProps {
   fact: FieldFacts;
@@ -230,48 +219,29 @@ function Typed({ fact, edit, control }: ControlProps & { control: Control }) {
   if (field === 'note')
     return <AreaBox {...control} value={text} onChange={(e) => edit.set(field, e.target.value)} onBlur={leave} />;
   if (fact.type === 'number') {
-    const unit = unitOf(field);
     return (
-      <Flex gap="8px" align="center">
-        <NumberInput.Root
-          ids={{ input: control.id }}
-          value={text}
-          disabled={control.disabled}
-          invalid={control['aria-invalid']}
-          clampValueOnBlur={false}
-          translations={{ incrementLabel: `More: ${fact.title}`, decrementLabel: `Less: ${fact.title}` }}
-          formatOptions={{ useGrouping: false, maximumFractionDigits: 3 }}
-          w="112px"
-          onValueChange={(d) => {
-            if (d.value !== text) edit.set(field, fromText(fact, d.value));
-          }}
-        >
-          <NumberInput.Control />
-          <NumberInput.Input
-            data-field={field}
-            aria-describedby={control['aria-describedby']}
-            onFocus={control.onFocus}
-            onBlur={leave}
-            onKeyDown={(e) => {
-              if (e.key === 'Enter') leave();
-            }}
-            h="32px"
-            px="8px"
-            bg="raised"
-            borderColor="fieldLine"
-            rounded="4px"
-            fontSize="14px"
-            _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' }}
-          />
-        </NumberInput.Root>
-        {unit ? (
-          <Box as="span" color="quiet" fontSize="13px">
-            {unit}
-          </Box>
-        ) : null}
-      </Flex>
+      <FigureBox
+        {...control}
+        title={fact.title ?? field}
+        unit={unitOf(field)}
+        value={text}
+        onChange={(next) => edit.set(field, fromText(fact, next))}
+        onLeave={leave}
+      />
     );
   }
+  if (DIGIT_FIELDS.has(field))
+    return (
+      <DigitsBox
+        {...control}
+        value={text}
+        onChange={(digits) => edit.set(field, fromText(fact, digits))}
+        onBlur={leave}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') leave();
+        }}
+      />
+    );
   return (
     <TextBox
       {...control}

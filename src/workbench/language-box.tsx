@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { ChoiceBox, type ChoiceProps } from '@/ui/choice-box';
+import { ChoiceBox, type Choice, type ChoiceProps } from '@/ui/choice-box';
 
 /** Languages that people of a company speak and speech is made in (BCP 47); any other tag that is set stays. */
 const LANGUAGES = [
@@ -12,22 +12,28 @@ const LANGUAGES = [
   'ur', 'vi', 'zh', 'zh-HK', 'zh-TW',
 ]; // prettier-ignore
 
+const NONE: readonly Choice[] = [];
+
 /** Chooses a language by its name; the value is its tag (BCP 47), empty for none. */
 export function LanguageBox({
   value,
+  others = NONE,
   onChange,
   ...rest
 }: Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | 'label'> & {
   value: string;
+  /** what may be chosen that is no language, before them */
+  others?: readonly Choice[];
   onChange: (tag: string) => void;
 }) {
   const choices = useMemo(() => {
     const names = new Intl.DisplayNames('en', { type: 'language' });
-    const all = value === '' || LANGUAGES.includes(value) ? LANGUAGES : [...LANGUAGES, value];
-    return all
+    const known = value === '' || LANGUAGES.includes(value) || others.some((o) => o.id === value);
+    const named = (known ? LANGUAGES : [...LANGUAGES, value])
       .map((tag) => ({ id: tag, label: nameOf(names, tag), more: tag }))
       .sort((a, b) => a.label.localeCompare(b.label, 'en'));
-  }, [value]);
+    return [...others, ...named];
+  }, [value, others]);
   return (
     <ChoiceBox
       {...rest}

@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react';
 import type { LedgerPage } from '@/contract/plan';
 import type { LedgerKind } from '@/core/plan';
-import type { BulkOptions } from './bulk-panel';
+import type { BulkOptions } from './bulk-fields';
 import { LedgerFrame, type Adding, type LedgerProps } from './ledger-frame';
 import { PagedLedger, type Chosen, type Facet } from './paged-ledger';
 

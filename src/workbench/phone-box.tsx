@@ -15,12 +15,12 @@ export function PhoneBox({
   value,
   onChange,
   w,
+  ...box
 }: {
   id: string;
   value: string;
   onChange: (from: string) => void;
-  w?: ComponentProps<typeof TextBox>['w'];
-}) {
+} & Omit<ComponentProps<typeof TextBox>, 'id' | 'value' | 'onChange'>) {
   const [open, setOpen] = useState(false);
   const text = useSettled(value.slice(0, 100), SEARCH_AFTER_MS);
   const { value: got } = useAsked('options', { params: { target: 'extension' }, query: { text } }, { keep: true });
@@ -50,7 +50,7 @@ export function PhoneBox({
     >
       <Combobox.Control minH="32px">
         <Combobox.Input asChild>
-          <TextBox />
+          <TextBox h="32px" minH="32px" px="8px" borderColor="fieldLine" rounded="4px" bg="raised" {...box} />
         </Combobox.Input>
       </Combobox.Control>
       <Portal>

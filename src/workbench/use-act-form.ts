@@ -36,6 +36,8 @@ export interface ActFormOptions<N extends OperationName, T extends FieldValues> 
   keep?: { key: string; about: KeptAbout } | null;
   /** fields that are never kept */
   secrets?: readonly Path<T>[];
+  /** what is typed is kept on when it was sent: it was only looked at */
+  looksOnly?: boolean;
   onMade: (answer: Answer<N>, values: T) => void;
 }
 
@@ -47,8 +49,8 @@ export interface ActForm<T extends FieldValues> {
   general: string | null;
   /** something was typed */
   touched: boolean;
-  /** forgets what was typed */
-  clear: () => void;
+  /** forgets what was typed; what stands there then is `to`, left out: what stood there before anything was typed */
+  clear: (to?: T) => void;
 }
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -63,6 +65,12 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
   useEffect(() => {
     now.current = options;
   });
+  // What the fields are held against, to tell whether anything was typed.
+  const base = useRef(defaults);
+  const defaultsText = JSON.stringify(defaults);
+  useEffect(() => {
+    base.current = now.current.defaults;
+  }, [defaultsText]);
   const sending = useRef(false);
   const [busy, setBusy] = useState(false);
   const [general, setGeneral] = useState<string | null>(null);
@@ -128,8 +136,8 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
       subscribe({
         formState: { values: true },
         callback: ({ values }) => {
-          const { defaults: unsaid, secrets: never = [] } = now.current;
-          const typed = Object.entries(values).filter(([f, v]) => !same(v, unsaid[f]));
+          const { secrets: never = [] } = now.current;
+          const typed = Object.entries(values).filter(([f, v]) => !same(v, base.current[f]));
           setTouched(typed.length > 0);
           if (key === null) return;
           const kept = typed.filter(([f]) => !(never as readonly string[]).includes(f));
@@ -159,9 +167,10 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     }
     setGeneral(elsewhere);
   };
-  const clear = () => {
+  const clear = (to = defaults) => {
+    base.current = to;
     if (key !== null) writeKept(key, null, null);
-    form.reset(defaults, { keepDirtyValues: false, keepErrors: false });
+    form.reset(to, { keepDirtyValues: false, keepErrors: false });
     setTouched(false);
     setGeneral(null);
   };
@@ -182,14 +191,14 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     setGeneral(null);
     form.clearErrors();
     const values = getValues();
-    const { operation, input, send, onMade } = now.current;
+    const { operation, input, send, looksOnly, onMade } = now.current;
     const ask = call as (name: N, input: Input<N>) => Promise<ApiResult<Answer<N>>>;
     const made = await (send ? send(input(values)) : ask(operation, input(values)));
     sending.current = false;
     if (!made.ok) refused(made);
     setBusy(false);
     if (!made.ok) return;
-    if (key !== null) writeKept(key, null, null);
+    if (key !== null && !looksOnly) writeKept(key, null, null);
     onMade(made.value, values);
   };
   return { form, submit, busy, general, touched, clear };

@@ -3,10 +3,11 @@
 import { useState } from 'react';
 import { Act } from '@/ui/controls';
 import type { Chosen } from './paged-ledger';
-import { BulkPanel, type BulkOptions } from './bulk-panel';
+import type { BulkLedger, BulkOptions } from './bulk-fields';
+import { BulkPanel } from './bulk-panel';
 
 /** What a ledger needs to edit many of its rows: the act beside the filter, and the panel it opens above. */
-export function useBulk(ledger: 'person' | 'extension' | 'mailbox' | 'number', options: BulkOptions) {
+export function useBulk(ledger: BulkLedger, options: BulkOptions) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   return {
     chosenActs: (now: Chosen) => (

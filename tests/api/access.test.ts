@@ -126,6 +126,42 @@ describe('state beside the plan acts at once', () => {
   });
 });
 
+describe('forwarding that ends by itself', () => {
+  const until = async (id: string) => {
+    const [row] = await rows(
+      "SELECT until FROM state_entry WHERE kind = 'forwarding' AND subject = ? ORDER BY since DESC, id DESC LIMIT 1",
+      [id],
+    );
+    return (row!.until as Date).toISOString();
+  };
+
+  it('with a day ends with it by the clock of the extension’s site, with a moment at that', async () => {
+    const desk = await helpdesk();
+    // North Quay keeps Greenwich time in December, Freight Hamburg is an hour ahead of it.
+    for (const [id, at] of [
+      ['e-2103', '2099-12-24T23:59:59.999Z'],
+      ['e-4004', '2099-12-24T22:59:59.999Z'],
+    ] as const) {
+      const body = { when: 'busy', to: '2101', until: '2099-12-24' };
+      expect((await desk.put(`/extensions/${id}/forwarding`, body)).status).toBe(200);
+      expect(await until(id)).toBe(at);
+      await desk.put(`/extensions/${id}/forwarding`, { when: 'busy', to: null });
+    }
+    const moment = { when: 'busy', to: '2101', until: '2099-12-24T12:00:00+01:00' };
+    expect((await desk.put('/extensions/e-2103/forwarding', moment)).status).toBe(200);
+    expect(await until('e-2103')).toBe('2099-12-24T11:00:00.000Z');
+    await desk.put('/extensions/e-2103/forwarding', { when: 'busy', to: null });
+  });
+
+  it.each(['2020-01-01', '2020-01-01T00:00:00Z', 'christmas', '2026-02-30'])('not with %s', async (day) => {
+    const desk = await helpdesk();
+    const refused = await desk.put('/extensions/e-2103/forwarding', { when: 'busy', to: '2101', until: day });
+    expect(refused.status).toBeGreaterThanOrEqual(400);
+    expect(refused.body.error).toMatchObject({ path: 'until' });
+    expect((refused.body.error as { sentence: string }).sentence).toMatch(/day/);
+  });
+});
+
 describe('the OpenAPI document', () => {
   it('is 3.1, needs no sign-in and names every route that exists', async () => {
     const { status, body } = await Client.anonymous().get<{

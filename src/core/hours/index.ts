@@ -4,6 +4,7 @@ export * from './date';
 export * from './hours';
 export * from './words';
 export * from './faults';
+export * from './end-of-day';
 export { clockOf, isoAt, momentOf, wallAt } from './zone';
 export * from './calendar-write';
 export * from './calendar-read';

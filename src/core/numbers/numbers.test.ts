@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { getCountries, getExampleNumber, type CountryCode } from 'libphonenumber-js/max';
 import examples from 'libphonenumber-js/mobile/examples';
-import { fromE164, kindFrom, readDigits, readText, writeNumber, type NumberAddition } from '.';
+import { fromE164, kindFrom, readDigits, readText, showNumber, writeNumber, type NumberAddition } from '.';
 
 const additions: NumberAddition[] = [
   { from: '+441632960000', to: '+441632960999', country: 'GB', kind: 'national' },
@@ -98,5 +98,33 @@ describe('E5: writing numbers', () => {
         expect(fromE164(e164, additions)).toMatchObject({ valid: true, type: 'national', significant: e164.slice(3) });
       }),
     );
+  });
+});
+
+describe('numbers as people read them', () => {
+  it.each([
+    ['+441632960150', 'GB', '01632 960150'],
+    ['+441632960150', 'SE', '+44 1632 960150'],
+    ['+441632960150', null, '+44 1632 960150'],
+    ['+441481960194', 'GB', '01481 960194'],
+    ['+46313900623', 'SE', '031-390 06 23'],
+    ['+12025550150', 'US', '(202) 555-0150'],
+    ['+14165550150', 'US', '(416) 555-0150'],
+    ['+12025550150', 'GB', '+1 202 555 0150'],
+  ])('%s at %s', (e164, country, shown) => expect(showNumber(e164, country)).toBe(shown));
+
+  it('every country reads its own with what is dialled there at the end, and others with a + and every digit', () => {
+    for (const country of getCountries()) {
+      const example = getExampleNumber(country as CountryCode, examples);
+      if (!example) continue;
+      // Argentine mobiles are dialled otherwise at home: 15 within for the 9 before.
+      if (country === 'AR') continue;
+      const shown = showNumber(example.number, country);
+      const { significant } = fromE164(example.number, []);
+      if (shown.includes('+') || !shown.replace(/[^0-9]/g, '').endsWith(significant))
+        throw new Error(`${country}: ${shown} for ${significant}`);
+      const other = example.countryCallingCode === '33' ? 'GB' : 'FR';
+      expect(showNumber(example.number, other).replace(/[^+0-9]/g, '')).toBe(example.number);
+    }
   });
 });

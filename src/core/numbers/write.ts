@@ -34,9 +34,11 @@ export function spacedNumber(e164: string): string {
   return showNumber(e164, null);
 }
 
-/** An E.164 number spaced for reading: national form in its own country, international form elsewhere. */
+/** An E.164 number spaced for reading (ITU-T E.123): national form where its calling code is, international form elsewhere. */
 export function showNumber(e164: string, country: string | null): string {
   const parsed = parsePhoneNumberFromString(e164);
   if (!parsed) return e164;
-  return parsed.country === country ? parsed.formatNational() : parsed.formatInternational();
+  // Countries that share a calling code write each other's numbers as if at home, as they dial them.
+  const home = country !== null && parsed.countryCallingCode === callingCodeOf(country);
+  return home ? parsed.formatNational() : parsed.formatInternational();
 }

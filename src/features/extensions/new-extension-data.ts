@@ -1,19 +1,20 @@
 import type { Input } from '@/contract';
+import type { Option } from '@/workbench/form-data';
 import type { LimitUse } from '@/workbench/limit-lines';
 
 /** What the page for a new extension or joiner is given. */
 export interface NewExtensionData {
   canEdit: boolean;
   limits: LimitUse[];
-  teams: { id: string; label: string }[];
-  people: { id: string; label: string }[];
+  teams: Option[];
+  people: Option[];
   manyPeople: boolean;
   account: string;
   site: string;
   like: { id: string; kind: Kind; class: string; mailbox: boolean; ringSeconds: number } | null;
-  classes: { id: string; name: string }[];
+  classes: Option[];
   defaultClass: string;
-  sites: { id: string; name: string; ranges: string; free: string[]; numbers: { id: string; e164: string }[] }[];
+  sites: { id: string; name: string; ranges: string; free: string[]; numbers: Option[] }[];
 }
 
 export type Kind = NonNullable<Input<'addExtension'>['body']['kind']>;

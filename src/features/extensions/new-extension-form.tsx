@@ -4,12 +4,14 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useWatch, type UseFormReturn } from 'react-hook-form';
 import { pinRefusal } from '@/core/plan/pin';
-import { Act, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
+import { Act, PartTitle, SelectBox, Wrong } from '@/ui/controls';
+import type { FormFields } from '@/workbench/form-fields';
 import { LimitLines } from '@/workbench/limit-lines';
+import { RefPicker } from '@/workbench/ref-picker';
 import { useActForm } from '@/workbench/use-act-form';
 import { JoinerFields } from './joiner-fields';
-import { KIND_WORDS, type Kind, type NewExtensionData, type Typed } from './new-extension-data';
-import { Field, PlainField } from './new-extension-field';
+import { KIND_WORDS, type NewExtensionData, type Typed } from './new-extension-data';
+import { newExtensionFields } from './new-extension-fields';
 import { useRefresh } from '@/ui/refresh';
 
 const FIELD_OF: Record<string, keyof Typed> = {
@@ -76,6 +78,7 @@ export function NewExtensionForm({
       refresh();
     },
   });
+  const fields = newExtensionFields(form);
   const t = useWatch({ control: form.control }) as Typed;
   const site = data.sites.find((s) => s.id === t.site) ?? data.sites[0];
   return (
@@ -85,75 +88,56 @@ export function NewExtensionForm({
         <LimitLines limits={data.limits} />
         <PartTitle>Who and where</PartTitle>
         <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
-          <PlainField form={form} name="name" title="Name" autoFocus />
-          <Field form={form} name="site" title="Site">
-            {({ value, change, ...rest }) => (
-              <SelectBox
-                {...rest}
-                value={value}
-                onChange={(e) => {
-                  // Digits and number were of the other site.
-                  form.resetField('digits');
-                  form.resetField('number');
-                  setChosen(e.target.value);
-                  change(e.target.value);
-                }}
-              >
-                {data.sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </Field>
+          {fields.text('name', 'Name', { autoFocus: true })}
+          {fields.field('site', 'Site', ({ change, ...rest }) => (
+            <SelectBox
+              {...rest}
+              onChange={(e) => {
+                // Digits and number were of the other site.
+                form.resetField('digits');
+                form.resetField('number');
+                setChosen(e.target.value);
+                change(e.target.value);
+              }}
+            >
+              {data.sites.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </SelectBox>
+          ))}
           <Box>
-            <PlainField form={form} name="digits" title="Digits" fontFamily="mono" inputMode="numeric" />
+            {fields.digits('digits', 'Digits')}
             <FreeDigits form={form} free={site?.free ?? []} digits={t.digits} />
           </Box>
           {joiner ? (
-            <JoinerFields data={data} form={form} alike={t.sameAs !== ''} />
+            <JoinerFields data={data} fields={fields} alike={t.sameAs !== ''} />
           ) : (
-            <Field form={form} name="kind" title="Kind">
-              {({ value, change, ...rest }) => (
-                <SelectBox {...rest} value={value} onChange={(e) => change(e.target.value as Kind)}>
-                  {Object.entries(KIND_WORDS).map(([k, words]) => (
-                    <option key={k} value={k}>
-                      {words}
-                    </option>
-                  ))}
-                </SelectBox>
-              )}
-            </Field>
+            fields.select(
+              'kind',
+              'Kind',
+              Object.entries(KIND_WORDS).map(([k, words]) => ({ id: k, label: words })),
+            )
           )}
-          {t.sameAs ? null : (
-            <Field form={form} name="class" title="Class of service">
-              {({ value, change, ...rest }) => (
-                <SelectBox {...rest} value={value} onChange={(e) => change(e.target.value)}>
-                  {data.classes.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.name}
-                    </option>
-                  ))}
-                </SelectBox>
-              )}
-            </Field>
+          {t.sameAs ? null : fields.select('class', 'Class of service', data.classes)}
+          {fields.field(
+            'number',
+            'Outside number',
+            ({ value, change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
+              <RefPicker
+                {...rest}
+                value={value || null}
+                options={site?.numbers ?? []}
+                nullable
+                placeholder="none of its own"
+                onChange={(id) => change(id ?? '')}
+              />
+            ),
           )}
-          <Field form={form} name="number" title="Outside number">
-            {({ value, change, ...rest }) => (
-              <SelectBox {...rest} fontFamily="mono" value={value} onChange={(e) => change(e.target.value)}>
-                <option value="">none of its own</option>
-                {site?.numbers.map((n) => (
-                  <option key={n.id} value={n.id}>
-                    {n.e164}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </Field>
-          {t.kind === 'place' ? <PlainField form={form} name="place" title="Place" /> : null}
+          {t.kind === 'place' ? fields.text('place', 'Place') : null}
         </Grid>
-        <MailboxFields form={form} typed={t} />
+        <MailboxFields fields={fields} typed={t} />
         {general ? (
           <Box mt="14px">
             <Wrong>{general}</Wrong>
@@ -163,7 +147,7 @@ export function NewExtensionForm({
           <Act look="main" type="submit">
             {busy ? 'Adding …' : joiner ? 'Add joiner' : 'Add extension'}
           </Act>
-          {touched ? <Act onClick={clear}>Clear what was typed</Act> : null}
+          {touched ? <Act onClick={() => clear()}>Clear what was typed</Act> : null}
         </Flex>
       </chakra.fieldset>
     </form>
@@ -221,34 +205,25 @@ function FreeDigits({ form, free, digits }: { form: UseFormReturn<Typed>; free: 
 }
 
 /** Whether there is a mailbox, its PIN, and what comes by mail. */
-function MailboxFields({ form, typed: t }: { form: UseFormReturn<Typed>; typed: Typed }) {
-  const tick = (name: 'mailbox' | 'attachSound' | 'announceNumber' | 'announceTime', words: string) => (
-    <Flex as="label" gap="8px" align="center" minH="28px">
-      <TickBox type="checkbox" {...form.register(name)} />
-      {words}
-    </Flex>
-  );
+function MailboxFields({ fields, typed: t }: { fields: FormFields<Typed>; typed: Typed }) {
   return (
     <>
       <PartTitle>Mailbox</PartTitle>
-      <Box mb="10px">{tick('mailbox', 'Takes messages when nobody answers')}</Box>
+      <Box mb="10px">{fields.tick('mailbox', 'Takes messages when nobody answers')}</Box>
       {t.mailbox ? (
         <>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="8px">
-            <PlainField
-              form={form}
-              name="pin"
-              title="PIN"
-              wrong={t.pin === '' ? null : pinRefusal(t.pin, t.digits)}
-              fontFamily="mono"
-              inputMode="numeric"
-              autoComplete="off"
-            />
-            <PlainField form={form} name="email" title="Mail messages to" inputMode="email" />
+            {fields.text(
+              'pin',
+              'PIN',
+              { fontFamily: 'mono', inputMode: 'numeric', autoComplete: 'off' },
+              t.pin === '' ? null : pinRefusal(t.pin, t.digits),
+            )}
+            {fields.text('email', 'Mail messages to', { inputMode: 'email' })}
           </Grid>
-          {t.email === '' ? null : tick('attachSound', 'The recording goes with the mail')}
-          {tick('announceNumber', 'Says the caller’s number before a message')}
-          {tick('announceTime', 'Says when it was left')}
+          {t.email === '' ? null : fields.tick('attachSound', 'The recording goes with the mail')}
+          {fields.tick('announceNumber', 'Says the caller’s number before a message')}
+          {fields.tick('announceTime', 'Says when it was left')}
         </>
       ) : null}
     </>

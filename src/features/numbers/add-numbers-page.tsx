@@ -12,7 +12,7 @@ import { DayBox } from '@/ui/day-box';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import { choiceWords } from '@/workbench/choices';
-import { FormField } from '@/workbench/form-field';
+import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
 import { useAsked } from '@/workbench/use-asked';
 import type { Option } from '@/workbench/form-data';
@@ -77,6 +77,7 @@ export function AddNumbersPage({
       refresh();
     },
   });
+  const { field, select } = formFields(form, { prefix: 'add' });
   const typed = useWatch({ control: form.control }) as Typed;
   const settled = useSettled(JSON.stringify(bodyOf(typed)), READ_AFTER_MS);
   const read = useAsked('readNumbers', { body: JSON.parse(settled) as Input<'readNumbers'>['body'] }, { keep: true });
@@ -100,56 +101,35 @@ export function AddNumbersPage({
     >
       <Box as="form" maxW="760px" onSubmit={(e) => void submit(e)}>
         <Grid templateColumns={{ base: '1fr', md: 'repeat(4, 1fr)' }} gap="12px" mb="12px">
-          <FormField form={form} name="site" title="Site" id="add-site">
-            {({ change, ...rest }) => (
-              <SelectBox
-                {...rest}
-                onChange={(e) => {
-                  form.resetField('trunk');
-                  setChosen(e.target.value);
-                  change(e.target.value);
-                }}
-              >
-                {sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.label}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </FormField>
-          <FormField form={form} name="trunk" title="Trunk they come by" id="add-trunk">
-            {({ change, ...rest }) => (
-              <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
-                <option value="">none yet</option>
-                {trunks.map((t) => (
-                  <option key={t.id} value={t.id}>
-                    {t.label}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </FormField>
-          <FormField form={form} name="state" title="State" id="add-state">
-            {({ change, ...rest }) => (
-              <SelectBox {...rest} onChange={(e) => change(e.target.value as Typed['state'])}>
-                {NUMBER_STATES.map((s) => (
-                  <option key={s} value={s}>
-                    {choiceWords(s)}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </FormField>
-          <FormField form={form} name="activeFrom" title="Active from" id="add-from">
-            {({ change, ...rest }) => <DayBox {...rest} disabled={typed.state !== 'active'} onChange={change} />}
-          </FormField>
-        </Grid>
-        <FormField form={form} name="text" title="Numbers" id="add-list">
-          {({ change, ...rest }) => (
-            <AreaBox {...rest} h="150px" fontFamily="mono" autoFocus onChange={(e) => change(e.target.value)} />
+          {field('site', 'Site', ({ change, ...rest }) => (
+            <SelectBox
+              {...rest}
+              onChange={(e) => {
+                form.resetField('trunk');
+                setChosen(e.target.value);
+                change(e.target.value);
+              }}
+            >
+              {sites.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.label}
+                </option>
+              ))}
+            </SelectBox>
+          ))}
+          {select('trunk', 'Trunk they come by', trunks, 'none yet')}
+          {select(
+            'state',
+            'State',
+            NUMBER_STATES.map((s) => ({ id: s, label: choiceWords(s) })),
           )}
-        </FormField>
+          {field('activeFrom', 'Active from', ({ change, ...rest }) => (
+            <DayBox {...rest} disabled={typed.state !== 'active'} onChange={change} />
+          ))}
+        </Grid>
+        {field('text', 'Numbers', ({ change, ...rest }) => (
+          <AreaBox {...rest} h="150px" fontFamily="mono" autoFocus onChange={(e) => change(e.target.value)} />
+        ))}
         {wrong ? (
           <Box mt="10px">
             <Wrong>{wrong}</Wrong>

@@ -7,7 +7,8 @@ import { useWatch } from 'react-hook-form';
 import type { LeaveChoice, LeaveItem, LeaveWay } from '@/core/acts/people';
 import type { Answer } from '@/contract';
 import { call } from '@/workbench/api';
-import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, Labelled, PartTitle, SelectBox, Wrong } from '@/ui/controls';
+import { DigitsBox } from '@/ui/digits-box';
 import { DayBox } from '@/ui/day-box';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { ChangeLines } from '@/workbench/change-lines';
@@ -167,9 +168,7 @@ export function LeavePage({ id, account, first, people, destinations, many }: Pr
                 title="Calls to the kept extension go to"
                 more={{ hint: 'Digits as that phone would dial them.' }}
               >
-                {({ change, ...rest }) => (
-                  <TextBox {...rest} fontFamily="mono" onChange={(e) => change(e.target.value.replace(/\s/g, ''))} />
-                )}
+                {({ change, ...rest }) => <DigitsBox {...rest} onChange={change} />}
               </FormField>
             </Box>
             <Box w="170px">

@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import type { Input } from '@/contract';
-import { Act, Labelled, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, Labelled, PartTitle, SelectBox, Wrong } from '@/ui/controls';
+import { DigitsBox } from '@/ui/digits-box';
 import { Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
@@ -107,12 +108,11 @@ export function MovePage({
               <Box key={d.extension} mb="12px">
                 <Labelled title={`Digits, ${d.now} now`} htmlFor={`move-${d.extension}`}>
                   <Flex gap="6px" align="center" wrap="wrap">
-                    <TextBox
+                    <DigitsBox
                       id={`move-${d.extension}`}
                       w="110px"
-                      fontFamily="mono"
                       value={digits[d.extension] ?? d.now}
-                      onChange={(e) => setDigits({ ...digits, [d.extension]: e.target.value })}
+                      onChange={(next) => setDigits({ ...digits, [d.extension]: next })}
                     />
                     <Act onClick={() => setDigits({ ...digits, [d.extension]: d.now })}>Keep {d.now}</Act>
                     {d.free.slice(0, 5).map((f) => (

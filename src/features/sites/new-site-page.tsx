@@ -2,15 +2,16 @@
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState, type ComponentProps, type ReactNode } from 'react';
-import type { FieldPathValue } from 'react-hook-form';
+import { useState } from 'react';
+import { Controller } from 'react-hook-form';
 import type { SiteProposal } from '@/core/acts/sites';
-import { Act, AreaBox, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, AreaBox, PartTitle, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
+import { DigitsBox } from '@/ui/digits-box';
 import { readKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { CountryBox, ZoneBox } from '@/workbench/country-box';
-import { FormField, type FormControl } from '@/workbench/form-field';
+import { formFields } from '@/workbench/form-fields';
 import type { Option } from '@/workbench/form-data';
 import { LanguageBox } from '@/workbench/language-box';
 import { NotYours } from '@/workbench/not-yours';
@@ -114,30 +115,7 @@ export function NewSitePage({ account, canEdit, proposal: first, ladders, trunks
       refresh();
     },
   });
-  const field = <P extends keyof Typed>(
-    name: P,
-    title: string,
-    draw: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode,
-  ) => (
-    <FormField form={form} name={name} title={title} note={NOTES[name]} id={`site-${name}`}>
-      {draw}
-    </FormField>
-  );
-  const text = (name: keyof Typed, title: string, box: ComponentProps<typeof TextBox> = {}) =>
-    field(name, title, ({ change, ...rest }) => (
-      <TextBox {...box} {...rest} onChange={(e) => change(e.target.value)} />
-    ));
-  const select = (name: 'ladder' | 'trunk', title: string, options: Option[]) =>
-    field(name, title, ({ change, ...rest }) => (
-      <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
-        <option value="">none yet</option>
-        {options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.label}
-          </option>
-        ))}
-      </SelectBox>
-    ));
+  const { field, text, digits, select } = formFields(form, { prefix: 'site', notes: NOTES });
   if (!canEdit) return <NotYours title="Add a site" />;
   return (
     <Workspace
@@ -181,27 +159,31 @@ export function NewSitePage({ account, canEdit, proposal: first, ladders, trunks
               <LanguageBox {...rest} onChange={change} />
             ))}
             {text('address', 'Address')}
-            {text('area', 'Area', { fontFamily: 'mono', inputMode: 'numeric' })}
+            {digits('area', 'Area')}
           </Grid>
           <PartTitle>Dialling</PartTitle>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
-            {text('outsidePrefix', 'Outside prefix', { fontFamily: 'mono', inputMode: 'numeric' })}
+            {digits('outsidePrefix', 'Outside prefix')}
             {field('from', 'Extension range', ({ change, ...rest }) => (
               <Flex gap="8px" align="center">
-                <TextBox {...rest} fontFamily="mono" onChange={(e) => change(e.target.value)} />
+                <DigitsBox {...rest} onChange={change} />
                 to
-                <TextBox aria-label="Last digits" fontFamily="mono" {...form.register('to')} />
+                <Controller
+                  control={form.control}
+                  name="to"
+                  render={({ field: last }) => <DigitsBox aria-label="Last digits" {...last} />}
+                />
               </Flex>
             ))}
-            {bySite ? text('siteCode', 'Site code', { fontFamily: 'mono' }) : null}
-            {select('ladder', 'Outbound ladder', ladders)}
+            {bySite ? digits('siteCode', 'Site code') : null}
+            {select('ladder', 'Outbound ladder', ladders, 'none yet')}
           </Grid>
           <PartTitle>Numbers</PartTitle>
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="18px" rowGap="12px" mb="20px">
             {field('numbers', 'Bought numbers', ({ change, ...rest }) => (
               <AreaBox {...rest} h="96px" fontFamily="mono" onChange={(e) => change(e.target.value)} />
             ))}
-            {select('trunk', 'Trunk', trunks)}
+            {select('trunk', 'Trunk', trunks, 'none yet')}
           </Grid>
           {general ? (
             <Box mb="12px">

@@ -2,7 +2,8 @@
 
 import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
-import { Act, PartTitle, TextBox } from '@/ui/controls';
+import { Act, PartTitle } from '@/ui/controls';
+import { DigitsBox } from '@/ui/digits-box';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '@/workbench/edits';
 import { ObjectPage } from '@/workbench/object-page';
@@ -108,23 +109,21 @@ function Ranges({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
     <Box maxW="380px">
       {ranges.map((r, i) => (
         <Flex key={i} gap="8px" align="center" mb="6px">
-          <TextBox
+          <DigitsBox
             aria-label="First digits"
-            fontFamily="mono"
             disabled={disabled}
             value={r.from}
             {...note}
-            onChange={(e) => put(i, { from: e.target.value })}
+            onChange={(from) => put(i, { from })}
             onBlur={() => void edit.commit()}
           />
           to
-          <TextBox
+          <DigitsBox
             aria-label="Last digits"
-            fontFamily="mono"
             disabled={disabled}
             value={r.to}
             {...note}
-            onChange={(e) => put(i, { to: e.target.value })}
+            onChange={(to) => put(i, { to })}
             onBlur={() => void edit.commit()}
           />
           {disabled ? null : (

@@ -2,18 +2,17 @@
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState, type ComponentProps, type ReactNode } from 'react';
-import type { FieldPathValue } from 'react-hook-form';
+import { useState, type ReactNode } from 'react';
 import type { WayOut } from '@/core/acts/trunk/way-out';
 import { DELIVERED_FORMS, TRUNK_KINDS } from '@/core/plan/facts/trunk-choices';
 import { WRITTEN_FORMS } from '@/core/numbers/written-forms';
-import { Act, AreaBox, PartTitle, SelectBox, TextBox, TickBox, Wrong } from '@/ui/controls';
+import { Act, AreaBox, PartTitle, SelectBox, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import { useRefresh } from '@/ui/refresh';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { choiceWords } from '@/workbench/choices';
 import type { Option } from '@/workbench/form-data';
-import { FormField, type FormControl } from '@/workbench/form-field';
+import { formFields } from '@/workbench/form-fields';
 import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
 import { NotYours } from '@/workbench/not-yours';
 import { useActForm } from '@/workbench/use-act-form';
@@ -98,45 +97,8 @@ export function NewTrunkPage({ canEdit, account, sites, limits }: Props) {
       refresh();
     },
   });
-  const field = <P extends keyof Typed>(
-    name: P,
-    title: string,
-    draw: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode,
-  ) => (
-    <FormField form={form} name={name} title={title} note={NOTES[name]} id={`trunk-${name}`}>
-      {draw}
-    </FormField>
-  );
-  const text = (
-    name: 'name' | 'channels' | 'host' | 'account' | 'password',
-    title: string,
-    box: ComponentProps<typeof TextBox> = {},
-  ) =>
-    field(name, title, ({ change, ...rest }) => (
-      <TextBox {...box} {...rest} onChange={(e) => change(e.target.value)} />
-    ));
-  const select = <P extends 'kind' | 'deliveredForm' | 'writes'>(name: P, title: string, choices: readonly string[]) =>
-    field(name, title, ({ change, ...rest }) => (
-      <SelectBox {...rest} onChange={(e) => change(e.target.value as FieldPathValue<Typed, P>)}>
-        {choices.map((c) => (
-          <option key={c} value={c}>
-            {choiceWords(c)}
-          </option>
-        ))}
-      </SelectBox>
-    ));
-  const tick = (name: 'adopts' | 'emergency' | 'outgoing', title: string, hint: ReactNode) =>
-    field(name, '', ({ change, value, ...rest }) => (
-      <Box>
-        <Flex as="label" gap="8px" align="center">
-          <TickBox type="checkbox" {...rest} checked={value} onChange={(e) => change(e.target.checked)} />
-          <span>{title}</span>
-        </Flex>
-        <Box pl="24px" fontSize="13px" color="quiet">
-          {hint}
-        </Box>
-      </Box>
-    ));
+  const { field, text, select, tick } = formFields(form, { prefix: 'trunk', notes: NOTES });
+  const said = (choices: readonly string[]) => choices.map((c) => ({ id: c, label: choiceWords(c) }));
   if (!canEdit) return <NotYours title="Add a trunk" />;
   return (
     <Workspace
@@ -180,7 +142,7 @@ export function NewTrunkPage({ canEdit, account, sites, limits }: Props) {
                 ))}
               </SelectBox>
             ))}
-            {select('kind', 'Kind', TRUNK_KINDS)}
+            {select('kind', 'Kind', said(TRUNK_KINDS))}
             {text('channels', 'Channels', { inputMode: 'numeric' })}
           </Columns>
           <PartTitle>What the sheet says</PartTitle>
@@ -188,8 +150,8 @@ export function NewTrunkPage({ canEdit, account, sites, limits }: Props) {
             {text('host', 'Server', { fontFamily: 'mono' })}
             {text('account', 'Account', { fontFamily: 'mono', autoComplete: 'off' })}
             {text('password', 'Password', { type: 'password', autoComplete: 'new-password' })}
-            {select('deliveredForm', 'Called numbers arrive as', DELIVERED_FORMS)}
-            {select('writes', 'Wants numbers as', WRITTEN_FORMS)}
+            {select('deliveredForm', 'Called numbers arrive as', said(DELIVERED_FORMS))}
+            {select('writes', 'Wants numbers as', said(WRITTEN_FORMS))}
             {field('numbers', 'Numbers on it', ({ change, ...rest }) => (
               <AreaBox {...rest} fontFamily="mono" onChange={(e) => change(e.target.value)} />
             ))}
@@ -242,7 +204,7 @@ export function NewTrunkPage({ canEdit, account, sites, limits }: Props) {
             <Act look="main" type="submit">
               {busy ? 'Adding …' : 'Add trunk'}
             </Act>
-            {touched ? <Act onClick={clear}>Clear what was typed</Act> : null}
+            {touched ? <Act onClick={() => clear()}>Clear what was typed</Act> : null}
           </Flex>
         </Box>
       </form>

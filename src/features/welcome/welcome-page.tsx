@@ -2,11 +2,10 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
-import type { FieldPathValue } from 'react-hook-form';
-import { Act, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, PartTitle, SelectBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { CountryBox, ZoneBox } from '@/workbench/country-box';
-import { FormField, type FormControl } from '@/workbench/form-field';
+import { formFields } from '@/workbench/form-fields';
 import { LanguageBox } from '@/workbench/language-box';
 import { SecondFactorPart } from '@/workbench/second-factor-part';
 import { useActForm } from '@/workbench/use-act-form';
@@ -120,19 +119,7 @@ function Begin({ code, onMade }: { code: string; onMade: () => void }) {
     secrets: ['code', 'password'],
     onMade,
   });
-  const field = <P extends keyof Typed>(
-    name: P,
-    title: string,
-    draw: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode,
-  ) => (
-    <FormField form={form} name={name} title={title} more={{ hint: NOTES[name] }} id={`begin-${name}`}>
-      {draw}
-    </FormField>
-  );
-  const text = (name: keyof Typed, title: string, box: React.ComponentProps<typeof TextBox> = {}) =>
-    field(name, title, ({ change, ...rest }) => (
-      <TextBox {...box} {...rest} onChange={(e) => change(e.target.value)} />
-    ));
+  const { field, text, digits } = formFields(form, { prefix: 'begin', notes: NOTES, beneath: true });
   return (
     <form onSubmit={(e) => void submit(e)} noValidate>
       <chakra.h1 fontSize="26px" lineHeight="34px" fontWeight={800} letterSpacing="-0.02em" mb="4px">
@@ -175,7 +162,7 @@ function Begin({ code, onMade }: { code: string; onMade: () => void }) {
         {field('zone', 'Time zone', ({ change, ref: _ref, name: _name, onBlur: _onBlur, ...rest }) => (
           <ZoneBox {...rest} first={proposal?.zones} onChange={change} />
         ))}
-        {text('area', 'Area', { fontFamily: 'mono', inputMode: 'numeric' })}
+        {digits('area', 'Area')}
         {text('address', 'Address', { autoComplete: 'street-address' })}
         <Box alignSelf="end" fontSize="13px" pb="4px">
           {proposal ? (

@@ -120,7 +120,7 @@ export async function importPage() {
     account: reader.account,
     mayImport: page.canEdit && may(reader, 'bulk'),
     sites: options(page.sites),
-    classes: options(page.classes),
+    classes: page.classes,
     defaultClass: page.defaultClass,
     limits: page.limits,
   };

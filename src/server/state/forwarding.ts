@@ -1,8 +1,9 @@
 import { v7 as uuid } from 'uuid';
 import type { ForwardingInput } from '@/contract/calls';
+import { endOfDay } from '@/core/hours';
 import type { ForwardWhen, Situation } from '@/core/routing';
 import { recordHistory } from '../access/history';
-import { demand, type Actor } from '../access/rights';
+import { Refused, demand, type Actor } from '../access/rights';
 import { change, reading, rows, writing, type Writer } from '../db/pool';
 import { ask } from '../engine';
 
@@ -19,27 +20,27 @@ export interface Forwarding {
 /** Sets or ends one forwarding of an extension, at once. */
 export async function setForwarding(actor: Actor, extension: string, input: ForwardingInput): Promise<void> {
   demand(actor, 'setForwarding');
-  const { where, label } = await ask('one', { reader: actor, kind: 'extension', id: extension });
+  const { where, label, zone } = await ask('one', { reader: actor, kind: 'extension', id: extension });
   demand(actor, 'setForwarding', where, label);
   const now = new Date();
+  const until = input.until === null ? null : new Date(endOf(input.until, zone));
+  if (until !== null && until < now)
+    throw new Refused(422, 'invalid', 'That day has passed already; choose today or a later one.', 'until');
   await writing(async (c) => {
     await change(
       c,
       "UPDATE state_entry SET until = ? WHERE kind = 'forwarding' AND subject = ? AND (until IS NULL OR until > ?) AND JSON_VALUE(value, '$.when') = ?",
       [now, extension, now, input.when],
     );
-    if (input.to !== null)
-      await addForwardingInside(
-        c,
-        actor,
-        extension,
-        { when: input.when, to: input.to },
-        input.until ? new Date(input.until) : null,
-      );
+    if (input.to !== null) await addForwardingInside(c, actor, extension, { when: input.when, to: input.to }, until);
     const action = input.to === null ? 'forwarding-ended' : 'forwarding-set';
     await recordHistory(c, actor, { action, object: extension, of: label, detail: { ...input } });
   });
 }
+
+/** A moment as it is, a day as its end in the zone. */
+const endOf = (until: string, zone: string | null): number =>
+  until.includes('T') ? Date.parse(until) : endOfDay(until, zone ?? 'UTC');
 
 /** Ends forwarding inside a caller's transaction: of an extension, or of anybody to some digits. */
 export async function endForwardingInside(

@@ -57,6 +57,9 @@ export function EditsProvider({
 /** The draft version that the page on the screen was made from; 0 where nobody is signed in. */
 export const useDraftVersion = (): number => useContext(TabContext)?.draftVersion ?? 0;
 
+/** Who is signed in: what is kept of what they type goes by it. */
+export const useAccount = (): string => useContext(TabContext)?.account ?? '';
+
 /** How many requests of edits are on their way. */
 export const useWaiting = (): number => useTab().store.waiting;
 

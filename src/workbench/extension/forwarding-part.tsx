@@ -1,15 +1,18 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
+import { usePathname } from 'next/navigation';
 import { useState } from 'react';
 import type { Input } from '@/contract';
-import { call } from '../api';
-import { Act, Labelled, SelectBox, TextBox } from '@/ui/controls';
-import { Digits } from '@/ui/digits';
-import { useFocusNote } from '@/ui/workspace';
-import { useRefresh } from '@/ui/refresh';
+import { Act, Wrong } from '@/ui/controls';
 import { DayBox } from '@/ui/day-box';
+import { Digits } from '@/ui/digits';
+import { useRefresh } from '@/ui/refresh';
 import { Time } from '@/ui/time';
+import { call } from '../api';
+import { useAccount } from '../edits';
+import { formFields } from '../form-fields';
+import { useActForm } from '../use-act-form';
 
 type ForwardWhen = Input<'forwarding'>['body']['when'];
 
@@ -20,11 +23,22 @@ export interface Forwarding {
   until: string | null;
 }
 
-const WHEN_WORDS: Record<string, string> = {
+interface Typed {
+  when: ForwardWhen;
+  to: string;
+  until: string;
+}
+
+const WHEN_WORDS: Record<ForwardWhen, string> = {
   always: 'every call',
   busy: 'when busy',
   'no answer': 'when nobody answers',
   unreachable: 'when the phone is off',
+};
+
+const NOTES = {
+  to: 'Digits as this phone would dial them, outside prefix included. Example: 2105, or 907700900123. Its class must allow forwarding there.',
+  until: 'The forwarding ends by itself with this day, by the clock of the phone’s site. Empty: when somebody ends it.',
 };
 
 /** Personal forwarding acts at once: it is no part of the draft. */
@@ -38,18 +52,10 @@ export function ForwardingPart({
   may: boolean;
 }) {
   const refresh = useRefresh();
-  const [when, setWhen] = useState<ForwardWhen>('always');
-  const [to, setTo] = useState('');
-  const [until, setUntil] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const note = useFocusNote(
-    'Forward to',
-    'Digits as this phone would dial them, outside prefix included. Example: 2105, or 907700900123. Its class must allow forwarding there.',
-  );
-  const put = async (body: Input<'forwarding'>['body']) => {
-    const done = await call('forwarding', { params: { id: extension }, body });
+  const end = async (when: ForwardWhen) => {
+    const done = await call('forwarding', { params: { id: extension }, body: { when, to: null } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (done.ok) setTo('');
     refresh();
   };
   return (
@@ -62,7 +68,7 @@ export function ForwardingPart({
       {forwarding.map((f) => (
         <Flex key={f.when} align="center" gap="10px" mb="6px">
           <Box>
-            {WHEN_WORDS[f.when]} goes to <Digits>{f.to}</Digits> since <Time iso={f.since} />
+            {WHEN_WORDS[f.when as ForwardWhen]} goes to <Digits>{f.to}</Digits> since <Time iso={f.since} />
             {f.until ? (
               <>
                 , until <Time iso={f.until} />
@@ -70,51 +76,59 @@ export function ForwardingPart({
             ) : null}
           </Box>
           {may ? (
-            <Act h="24px" onClick={() => put({ when: f.when as ForwardWhen, to: null })}>
+            <Act h="24px" aria-label={`End it now: ${f.when}`} onClick={() => void end(f.when as ForwardWhen)}>
               End it now
             </Act>
           ) : null}
         </Flex>
       ))}
-      {may ? (
-        <Flex gap="8px" align="flex-end" wrap="wrap">
-          <Box w="190px">
-            <Labelled title="Forward" htmlFor="forward-when">
-              <SelectBox id="forward-when" value={when} onChange={(e) => setWhen(e.target.value as ForwardWhen)}>
-                {Object.entries(WHEN_WORDS).map(([k, w]) => (
-                  <option key={k} value={k}>
-                    {w}
-                  </option>
-                ))}
-              </SelectBox>
-            </Labelled>
-          </Box>
-          <Box w="190px">
-            <Labelled title="to" htmlFor="forward-to">
-              <TextBox
-                id="forward-to"
-                fontFamily="mono"
-                value={to}
-                {...note}
-                onChange={(e) => setTo(e.target.value.replace(/\s/g, ''))}
-              />
-            </Labelled>
-          </Box>
-          <Box w="150px">
-            <Labelled title="until the end of" htmlFor="forward-until">
-              <DayBox id="forward-until" value={until} onChange={setUntil} />
-            </Labelled>
-          </Box>
-          <Act disabled={to === ''} onClick={() => put({ when, to, until: until ? `${until}T23:59:59Z` : null })}>
-            Forward now
-          </Act>
-        </Flex>
-      ) : null}
-      {wrong ? (
+      {wrong ? <Wrong>{wrong}</Wrong> : null}
+      {may ? <ForwardForm extension={extension} /> : null}
+    </Box>
+  );
+}
+
+function ForwardForm({ extension }: { extension: string }) {
+  const refresh = useRefresh();
+  const account = useAccount();
+  const path = usePathname();
+  const { form, submit, busy, general, clear } = useActForm<'forwarding', Typed>({
+    operation: 'forwarding',
+    defaults: { when: 'always', to: '', until: '' },
+    input: ({ when, to, until }) => ({ params: { id: extension }, body: { when, to, until: until || null } }),
+    unsaid: ({ to }) => (to === '' ? [{ field: 'to', sentence: 'Say where the calls go.' }] : []),
+    keep: { key: `${account} forwarding ${extension}`, about: { title: 'Forwarding', path } },
+    onMade: () => {
+      clear();
+      refresh();
+    },
+  });
+  const { field, digits, select } = formFields(form, { prefix: 'forward', notes: NOTES });
+  return (
+    <form noValidate onSubmit={(e) => void submit(e)}>
+      <Flex gap="8px" align="flex-start" wrap="wrap">
+        <Box w="190px">
+          {select(
+            'when',
+            'Forward',
+            Object.entries(WHEN_WORDS).map(([id, label]) => ({ id, label })),
+          )}
+        </Box>
+        <Box w="190px">{digits('to', 'to')}</Box>
+        <Box w="150px">
+          {field('until', 'until the end of', ({ change, ...rest }) => (
+            <DayBox {...rest} onChange={change} />
+          ))}
+        </Box>
+        <Act type="submit" mt="21px" disabled={busy}>
+          Forward now
+        </Act>
+      </Flex>
+      {general ? (
         <Box role="alert" color="brick" fontSize="13px" mt="4px">
-          {wrong}
+          {general}
         </Box>
       ) : null}
-    </Box>
+    </form>
   );
 }

@@ -2,7 +2,6 @@ import { v7 as uuid } from 'uuid';
 import { SAME_PARTS, planSameAs } from '@/core/acts/people';
 import type { NewExtension } from '@/contract/people';
 import type { WholeEdit } from '@/contract/plan';
-import { spacedNumber } from '@/core/numbers';
 import {
   KINDS,
   freeDigits,
@@ -17,7 +16,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { EditRefused, may } from '../../access/rights';
-import { named, optionsFor } from '../ground/options';
+import { named, numberAt, optionsFor } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
 import { asEdits } from '../ground/as-edits';
 
@@ -63,7 +62,7 @@ export function newExtension({ draft }: Given, { asked, reader }: By & { asked: 
           ringSeconds: like.ringSeconds,
         }
       : null,
-    classes: plan.classes.map((c) => ({ id: c.id, name: c.name })),
+    classes: named(plan.classes),
     defaultClass:
       mostUsed(plan.extensions.filter((e) => e.kind === 'person').map((e) => e.class)) ?? plan.classes[0]?.id ?? '',
     sites: sites.map((s) => ({
@@ -71,7 +70,7 @@ export function newExtension({ draft }: Given, { asked, reader }: By & { asked: 
       name: s.name,
       ranges: s.ranges.map((r) => `${r.from} to ${r.to}`).join(', '),
       free: freeAfterLast(plan, s.id, lastOf.get(s.id) ?? ''),
-      numbers: (numbers.get(s.id) ?? []).slice(0, 200).map((n) => ({ id: n.id, e164: spacedNumber(n.e164) })),
+      numbers: (numbers.get(s.id) ?? []).slice(0, 200).map((n) => numberAt(n, s.country)),
     })),
   };
 }

@@ -119,7 +119,14 @@ function withoutEdit({ draft, live, index }: Given, kind: ObjectKind, id: string
 export function one(
   { draft, live }: Given,
   { kind, id, reader }: By & { kind: ObjectKind; id: string },
-): { value: AnyObject; rowVersion: number | null; where: Where; label: string; organisation: Plan['organisation'] } {
+): {
+  value: AnyObject;
+  rowVersion: number | null;
+  where: Where;
+  label: string;
+  zone: string | null;
+  organisation: Plan['organisation'];
+} {
   for (const held of [draft, live]) {
     const value = find(held, kind, id);
     if (!value || !maySee(reader, held.plan, kind, value)) continue;
@@ -128,6 +135,7 @@ export function one(
       rowVersion: held === draft ? draft.rowVersions.of(kind, id) : null,
       where: whereIs(held.plan, kind, value),
       label: labelOf(kind, value),
+      zone: held.plan.sites.find((s) => 'site' in value && s.id === value.site)?.zone ?? null,
       organisation: held.plan.organisation,
     };
   }

@@ -1,5 +1,6 @@
 import { describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
 import { leaving, planLeave, planMove, proposeMove, type LeaveChoices } from '@/core/acts/people';
+import { endOfDay } from '@/core/hours';
 import type { BulkEdit, LeaveInput, MoveInput } from '@/contract/people';
 import type { WholeEdit } from '@/contract/plan';
 import type { Extension, PlanNumber } from '@/core/plan';
@@ -81,7 +82,8 @@ export function leaveEdits(
   const kept = own.filter((e) => chosen(e) === 'keep virtual');
   if (kept.length > 0 && !input.forward)
     throw refusedField('forward', 'Say where calls to the extension that is kept go, and until which day.');
-  const until = input.forward ? Date.parse(`${input.forward.until}T23:59:59.999Z`) : null;
+  const { zone } = draft.plan.sites.find((s) => s.id === person.site)!;
+  const until = input.forward ? endOfDay(input.forward.until, zone) : null;
   if (until !== null && until < now) throw refusedField('forward.until', 'That day has passed already.');
   const gone = own.filter((e) => changed.some((c) => c.before.id === e.id && c.after === null));
   const brief = (e: Extension) => ({ id: e.id, digits: e.digits });

@@ -1,9 +1,5 @@
-'use client';
-
-import type { ComponentProps, ReactNode } from 'react';
-import type { FieldPathValue, UseFormReturn } from 'react-hook-form';
-import { TextBox } from '@/ui/controls';
-import { FormField, type FormControl } from '@/workbench/form-field';
+import type { UseFormReturn } from 'react-hook-form';
+import { formFields, type FormFields } from '@/workbench/form-fields';
 import type { Typed } from './new-extension-data';
 
 const NOTES: Partial<Record<keyof Typed, string>> = {
@@ -23,37 +19,6 @@ const NOTES: Partial<Record<keyof Typed, string>> = {
   place: 'Where the phone stands; told to the emergency service. Example: Berth 2, quayside.',
 };
 
-interface FieldProps<P extends keyof Typed> {
-  form: UseFormReturn<Typed>;
-  name: P;
-  title: string;
-}
-
-/** A field of the form whose control is given. */
-export function Field<P extends keyof Typed>({
-  children,
-  ...of
-}: FieldProps<P> & { children: (control: FormControl<FieldPathValue<Typed, P>>) => ReactNode }) {
-  return (
-    <FormField {...of} id={`new-${of.name}`} note={NOTES[of.name]}>
-      {children}
-    </FormField>
-  );
-}
-
-/** A field of the form that text is typed into; `wrong` is said while it is typed. */
-export function PlainField<P extends 'digits' | 'name' | 'place' | 'email' | 'pin'>({
-  form,
-  name,
-  title,
-  wrong,
-  ...box
-}: FieldProps<P> & { wrong?: string | null } & Omit<ComponentProps<typeof TextBox>, 'form' | 'name' | 'title'>) {
-  return (
-    <FormField form={form} name={name} title={title} id={`new-${name}`} note={NOTES[name]} more={{ error: wrong }}>
-      {({ change, ...rest }) => (
-        <TextBox {...box} {...rest} onChange={(e) => change(e.target.value as FieldPathValue<Typed, P>)} />
-      )}
-    </FormField>
-  );
-}
+/** The fields of the form for a new extension. */
+export const newExtensionFields = (form: UseFormReturn<Typed>): FormFields<Typed> =>
+  formFields(form, { prefix: 'new', notes: NOTES });
