@@ -12,6 +12,8 @@ const NODE = { width: 150, height: 62 };
 const ROW = 78;
 const BELOW = 52;
 const RADIUS = 14;
+/** A drawing is made no smaller than this part of its size. */
+const SMALLEST = 0.75;
 const TURN = 10;
 
 interface Placed extends CourseNode {
@@ -22,7 +24,7 @@ interface Placed extends CourseNode {
 /** Places nodes left to right by machine; ends share one column at the right, the walked way stands on top. */
 function layOut(course: Course): { nodes: Placed[]; width: number; height: number } {
   const graph = new dagre.graphlib.Graph();
-  graph.setGraph({ rankdir: 'LR', nodesep: 14, ranksep: 40, marginx: 10, marginy: 10 });
+  graph.setGraph({ rankdir: 'LR', nodesep: 14, ranksep: 24, marginx: 10, marginy: 10 });
   graph.setDefaultEdgeLabel(() => ({}));
   for (const n of course.nodes) graph.setNode(n.id, { ...NODE });
   for (const w of course.ways) graph.setEdge(w.from, w.to, { weight: w.walked ? 10 : 1 });
@@ -62,9 +64,11 @@ export function CourseView({ course }: { course: Course }) {
     <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" overflowX="auto" data-testid="course">
       <chakra.svg
         viewBox={`0 0 ${width} ${height}`}
-        w={`${width}px`}
-        h={`${height}px`}
-        maxW="none"
+        // Somewhat smaller where there is less room; smaller still nobody could read it, and it moves sideways instead.
+        w="100%"
+        h="auto"
+        minW={`${Math.round(width * SMALLEST)}px`}
+        maxW={`${width}px`}
         display="block"
         mx="auto"
         fontSize="12px"

@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { PanelRight } from 'lucide-react';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { PartTitle } from './controls';
 
@@ -42,35 +43,42 @@ export function Workspace({
       <title>{`${title} · Polydrome`}</title>
       <Flex minH="0" flex="1" position="relative">
         <chakra.main flex="1" minW={0} px={{ base: '12px', md: '22px' }} pt="18px" pb="32px" overflowY="auto">
-          <Flex align="center" gap="8px" wrap="wrap" minH="30px" mb={lead ? '2px' : '12px'}>
-            <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">
-              {title}
-            </chakra.h1>
-            {count ? (
-              <Box color="quiet" fontSize="13px" pt="3px">
-                {count}
-              </Box>
-            ) : null}
-            <Flex gap="8px" ml="auto" wrap="wrap">
-              {acts}
-              {pane ? (
-                <chakra.button
-                  type="button"
-                  aria-label="Show or hide consequences"
-                  aria-expanded={open ?? undefined}
-                  onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
-                  h="30px"
-                  w="30px"
-                  border="1px solid"
-                  borderColor="line"
-                  rounded="4px"
-                  bg="raised"
-                  color="quiet"
-                >
-                  ⋮
-                </chakra.button>
+          <Flex align="flex-start" gap="8px" mb={lead ? '2px' : '12px'}>
+            <Flex align="center" gap="8px" wrap="wrap" flex="1" minW={0} minH="30px">
+              <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">
+                {title}
+              </chakra.h1>
+              {count ? (
+                <Box color="quiet" fontSize="13px" pt="3px">
+                  {count}
+                </Box>
               ) : null}
+              <Flex gap="8px" ml="auto" wrap="wrap">
+                {acts}
+              </Flex>
             </Flex>
+            {pane ? (
+              <chakra.button
+                type="button"
+                aria-label="Show or hide consequences"
+                title="Show or hide consequences"
+                aria-expanded={open ?? undefined}
+                onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
+                h="30px"
+                w="30px"
+                flexShrink={0}
+                display="flex"
+                alignItems="center"
+                justifyContent="center"
+                border="1px solid"
+                borderColor="line"
+                rounded="4px"
+                bg="raised"
+                color="quiet"
+              >
+                <PanelRight size={16} aria-hidden />
+              </chakra.button>
+            ) : null}
           </Flex>
           {lead ? (
             <Box color="quiet" mb="14px">

@@ -30,6 +30,14 @@ const NUMBER_FIELDS = new Set(['e164', 'overflowTo']);
 const ORDERED = new Set(['trunks', 'emergencyTrunks', 'members']);
 const MONO_FIELDS = new Set(['e164', 'from', 'to', 'host', 'account']);
 
+/** What holds where nothing is chosen, where that is not nothing. */
+const NOTHING_CHOSEN: Readonly<Record<string, string>> = {
+  greeting: 'the built-in greeting',
+  greetingBusy: 'the greeting above',
+  greetingAway: 'the first greeting',
+  outgoingNumber: 'its own, else the site’s',
+};
+
 interface ControlProps {
   fact: FieldFacts;
   edit: ObjectEdit;
@@ -181,6 +189,7 @@ function TheControl({ fact, edit, data, control }: ControlProps & { control: Con
         options={data.options[fact.ref] ?? []}
         search={data.long.includes(fact.ref) ? fact.ref : undefined}
         nullable={fact.nullable}
+        placeholder={NOTHING_CHOSEN[field]}
         onChange={choose}
       />
     );

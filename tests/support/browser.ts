@@ -70,7 +70,7 @@ async function awake(page: Page): Promise<void> {
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 50))));
 }
 
-/** Waits until the page's text holds something. */
+/** Waits until the page's text holds something, to be seen. */
 export async function waitForText(
   page: Page,
   text: string | RegExp,
@@ -80,7 +80,11 @@ export async function waitForText(
   const source = text instanceof RegExp ? text.source : text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   await page.waitForFunction(
     (s: string, re: string) =>
-      [...document.querySelectorAll(s)].some((e) => new RegExp(re).test((e as HTMLElement).innerText)),
+      [...document.querySelectorAll(s)].some(
+        (e) =>
+          e.checkVisibility({ opacityProperty: true, visibilityProperty: true }) &&
+          new RegExp(re).test((e as HTMLElement).innerText),
+      ),
     { timeout },
     selector,
     source,

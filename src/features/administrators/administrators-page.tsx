@@ -66,10 +66,10 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
         {administrators.map((a) => (
           <Grid
             key={a.id}
-            templateColumns={{ base: '1fr', md: '1.4fr 1fr 170px auto' }}
+            templateColumns={{ base: '1fr', md: 'minmax(0, 1fr) 170px 196px' }}
             gap={{ base: '4px', md: '12px' }}
             alignItems="center"
-            minH="40px"
+            py="7px"
             borderTop="1px solid"
             borderColor="line"
             fontSize="13px"
@@ -78,16 +78,16 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
             <Box color={a.blockedAt ? 'quiet' : 'ink'}>
               <b>{a.name}</b> <chakra.span color="quiet">{a.signIn}</chakra.span>
               {a.blockedAt ? ' · blocked' : ''}
-            </Box>
-            <Box color="quiet">
-              {a.secondFactor ? 'second factor' : 'password only'}
-              {a.lastSeen ? (
-                <>
-                  , seen <Time iso={a.lastSeen} dayOnly />
-                </>
-              ) : (
-                ', never here'
-              )}
+              <Box color="quiet">
+                {a.secondFactor ? 'second factor' : 'password only'}
+                {a.lastSeen ? (
+                  <>
+                    , seen <Time iso={a.lastSeen} dayOnly />
+                  </>
+                ) : (
+                  ', never here'
+                )}
+              </Box>
             </Box>
             <SelectBox
               aria-label={`Role of ${a.name}`}

@@ -195,7 +195,9 @@ export function AskLine({ revision }: { revision: number }) {
                 overflowY="auto"
                 fontSize="14px"
               >
-                <Said answer={answer} />
+                <Combobox.Empty p="0" textAlign="start" fontSize="13px" color="ink">
+                  <Said answer={answer} />
+                </Combobox.Empty>
                 <Combobox.List>
                   {found.map((f) => (
                     <FoundLine key={f.id} found={f} marked={f === marked} />

@@ -2,6 +2,7 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
+import { Menu } from 'lucide-react';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, lazy, useEffect, useRef, useState, type ReactNode } from 'react';
 import { call } from '@/workbench/api';
@@ -114,10 +115,9 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
                 aria-label="Menu"
                 aria-expanded={menu}
                 onClick={() => setMenu(!menu)}
-                fontSize="18px"
                 w="28px"
               >
-                ☰
+                <Menu size={20} aria-hidden />
               </chakra.button>
               <chakra.a
                 href="/"

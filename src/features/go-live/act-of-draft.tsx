@@ -36,7 +36,7 @@ export function ActOfDraft({
   const [open, setOpen] = useState(first || brought !== null);
   return (
     <Box borderTop="1px solid" borderColor="line" py="8px" data-testid="act">
-      <Flex gap="10px" align="center">
+      <Flex gap="10px" rowGap="2px" align="center" wrap="wrap">
         <chakra.button
           type="button"
           display="flex"

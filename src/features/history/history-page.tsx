@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
+import { X } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Input } from '@/contract';
@@ -100,8 +101,16 @@ export function HistoryPage({
         <Typed id="who" title="Who" value={asked.who} onSettle={(who) => put({ who })} />
         <Typed id="from" title="From" type="date" value={asked.from} onSettle={(from) => put({ from })} />
         <Typed id="to" title="To" type="date" value={asked.to} onSettle={(to) => put({ to })} />
-        {asked.object ? <Act onClick={() => put({ object: '' })}>Of one object only ✕</Act> : null}
-        {asked.batch ? <Act onClick={() => put({ batch: '' })}>Of one act only ✕</Act> : null}
+        {asked.object ? (
+          <Act onClick={() => put({ object: '' })}>
+            Of one object only <X size={14} aria-hidden />
+          </Act>
+        ) : null}
+        {asked.batch ? (
+          <Act onClick={() => put({ batch: '' })}>
+            Of one act only <X size={14} aria-hidden />
+          </Act>
+        ) : null}
       </Flex>
       {wrong ? (
         <Box mb="12px">

@@ -101,7 +101,9 @@ export function InboundPage({ data }: { data: InboundData }) {
             <Flex
               data-testid="route"
               align="center"
-              gap="12px"
+              wrap={{ base: 'wrap', md: 'nowrap' }}
+              columnGap="12px"
+              rowGap="4px"
               border="1px solid"
               borderColor={r.mark ? 'saffron' : 'line'}
               borderLeftWidth={r.mark ? '4px' : '1px'}
@@ -114,7 +116,7 @@ export function InboundPage({ data }: { data: InboundData }) {
               <Box w="22px" fontSize="16px" color="quiet">
                 {i + 1}
               </Box>
-              <Box flex="1.4" minW={0}>
+              <Box flex={{ base: '1 1 120px', md: '1.4' }} minW={0}>
                 <Link href={`/inbound/${r.id}`}>
                   <chakra.b color="ink">{r.value.name}</chakra.b>
                 </Link>
@@ -136,7 +138,14 @@ export function InboundPage({ data }: { data: InboundData }) {
                   ) : null}
                 </Flex>
               </Box>
-              <Flex flex="1" minW={0} gap="8px" align="center">
+              <Flex
+                order={{ base: 1, md: 0 }}
+                flex={{ base: '1 1 100%', md: '1' }}
+                minW={0}
+                pl={{ base: '50px', md: 0 }}
+                gap="8px"
+                align="center"
+              >
                 <Glyph kind={r.leads.kind} />
                 <Box minW={0}>
                   {r.leads.label}

@@ -100,7 +100,7 @@ export function AddNumbersPage({
       }
     >
       <Box as="form" maxW="760px" onSubmit={(e) => void submit(e)}>
-        <Grid templateColumns={{ base: '1fr', md: 'repeat(4, 1fr)' }} gap="12px" mb="12px">
+        <Grid templateColumns={{ base: '1fr', md: 'repeat(auto-fit, minmax(170px, 1fr))' }} gap="12px" mb="12px">
           {field('site', 'Site', ({ change, ...rest }) => (
             <SelectBox
               {...rest}

@@ -19,6 +19,9 @@ function asideOf(row: RungRow): string {
     .join(', ');
 }
 
+/** On a narrow screen what a rule does stands beneath what it is. */
+const NARROW = { base: '50px', md: 0 } as const;
+
 /** One rule of a ladder: crossed out when those above leave it nothing, marked when it takes the digits that are tried. */
 export function Rung({
   row,
@@ -39,7 +42,9 @@ export function Rung({
       data-testid="rung"
       data-taken={taken}
       align="center"
-      gap="12px"
+      wrap={{ base: 'wrap', md: 'nowrap' }}
+      columnGap="12px"
+      rowGap="4px"
       border="1px solid"
       borderColor={taken ? 'plum' : row.mark ? 'saffron' : 'line'}
       borderLeftWidth={taken || row.mark ? '4px' : '1px'}
@@ -55,7 +60,7 @@ export function Rung({
       <Box w="22px" fontSize="16px" color="quiet">
         {index + 1}
       </Box>
-      <Box flex="1.3" minW={0}>
+      <Box flex={{ base: '1 1 120px', md: '1.3' }} minW={0}>
         <Link href={`/outbound/rule/${row.id}`}>
           <chakra.b color="ink" textDecoration={dead ? 'line-through' : 'none'}>
             {row.value.name}
@@ -71,15 +76,16 @@ export function Rung({
           <MapChip map={row.value.map} />
         </Box>
       </Box>
-      <Box flex="1" minW={0} fontSize="13px">
+      <Box order={{ base: 1, md: 0 }} flex="1" minW={0} pl={NARROW} fontSize="13px">
         {row.trunks.length === 0 ? <chakra.span color="brick">no trunk</chakra.span> : row.trunks.join(' → ')}
       </Box>
-      <Box w="130px" fontSize="13px" color={dead ? 'brick' : 'quiet'}>
+      <Box order={{ base: 1, md: 0 }} w="130px" fontSize="13px" color={dead ? 'brick' : 'quiet'}>
         {dead
           ? `nothing: ${row.coveredBy!.length === 1 ? 'rule' : 'rules'} ${row.coveredBy!.join(', ')} ${row.coveredBy!.length === 1 ? 'takes' : 'take'} all of it`
           : bigCount(row.count)}
       </Box>
       {controls?.arrows}
+      <Box hideFrom="md" flexBasis="100%" h={0} />
     </Flex>
   );
 }

@@ -2,6 +2,7 @@
 
 import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
+import { X } from 'lucide-react';
 import { Act, PartTitle } from '@/ui/controls';
 import { DigitsBox } from '@/ui/digits-box';
 import { useFocusNote } from '@/ui/workspace';
@@ -136,7 +137,7 @@ function Ranges({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
                 )
               }
             >
-              ✕
+              <X size={14} aria-hidden />
             </Act>
           )}
         </Flex>

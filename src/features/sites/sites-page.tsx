@@ -21,7 +21,7 @@ export function SitesPage({ data }: { data: LedgerPageData }) {
       empty="A site is a place with phones: its country decides emergency numbers, its zone the time, its ladder how calls leave."
       columns={[
         { key: 'name', title: 'Name', width: 'minmax(130px, 1.2fr)' },
-        { key: 'country', title: 'Country', width: '64px' },
+        { key: 'country', title: 'Country', width: '110px' },
         { key: 'zone', title: 'Time zone', width: 'minmax(120px, 1fr)' },
         { key: 'prefix', title: 'Outside', width: '60px', mono: true },
         { key: 'ranges', title: 'Extensions', width: '100px', mono: true },

@@ -72,14 +72,14 @@ function Members({
   return (
     <Box maxW="560px">
       {members.map((m) => (
-        <Flex key={m.id} h="32px" align="center" gap="12px" borderBottom="1px solid" borderColor="line">
+        <Flex key={m.id} minH="32px" py="3px" align="center" gap="12px" borderBottom="1px solid" borderColor="line">
           <chakra.a href={`/people/${m.id}`} flex="1" color="ink">
             {m.name}
           </chakra.a>
           <chakra.span fontFamily="mono" fontSize="13px">
             {m.digits}
           </chakra.span>
-          <chakra.span color="quiet" w="130px">
+          <chakra.span color="quiet" w={{ base: '84px', md: '130px' }}>
             {m.site}
           </chakra.span>
           {may ? (

@@ -14,12 +14,12 @@ export function ChannelCells({
   emergency?: number;
   small?: boolean;
 }) {
-  const size = small ? '8px' : '16px';
+  const size = small ? (channels > 20 ? '5px' : '8px') : '16px';
   const drawn = Math.min(channels, MOST_DRAWN);
   return (
     <Flex align="center" gap="8px">
       <Flex
-        gap="2px"
+        gap={small && channels > 20 ? '1px' : '2px'}
         wrap="wrap"
         role="img"
         aria-label={`${channels} channels, ${kept} kept for incoming, ${emergency} for emergency calls`}
@@ -33,7 +33,7 @@ export function ChannelCells({
               key={i}
               w={size}
               h={size}
-              rounded="2px"
+              rounded={small ? '1px' : '2px'}
               border="1px solid"
               borderColor={isKept ? colour : 'fieldLine'}
               bg={isKept ? colour : 'transparent'}

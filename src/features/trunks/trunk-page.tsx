@@ -21,7 +21,7 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
             kept={Number(edit.value.keptForIncoming) || 0}
             emergency={Number(edit.value.keptForEmergency) || 0}
           />
-          <Flex gap="16px" mt="6px" fontSize="12px" color="quiet">
+          <Flex columnGap="16px" wrap="wrap" mt="6px" fontSize="12px" color="quiet" whiteSpace="nowrap">
             <span>□ free for calls out</span>
             <Box as="span" color="lake">
               ■ kept for calls in

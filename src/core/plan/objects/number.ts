@@ -16,7 +16,7 @@ export const number = z.strictObject({
   activeFrom: date.nullable().default(null).meta({
     title: 'Active from',
     description:
-      'The day, in the site’s time zone, from which an active number takes calls and may be shown. Example: 2026-12-01. Empty: at once.',
+      'The day, by the clock of its site, from which an active number takes calls and may be shown. Empty: at once.',
   }),
   site: ref('site', { title: 'Site', description: 'Which site it was bought for.' }),
   trunk: ref('trunk', {

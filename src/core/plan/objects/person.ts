@@ -17,7 +17,7 @@ export const person = z.strictObject({
   }),
   language: line(35).default('').meta({
     title: 'Language',
-    description: 'Of this person’s mailbox prompts and mail (BCP 47). Example: sv. Empty: the site’s.',
+    description: 'Of this person’s mailbox prompts and mail. Empty: the site’s.',
   }),
   note,
 });

@@ -9,7 +9,7 @@ export const TARIFFS = ['free', 'ordinary', 'special'] as const;
 export const shortNumber = z
   .strictObject({
     id,
-    country: country.meta({ title: 'Country', description: 'Where it is dialled. Example: GB.' }),
+    country: country.meta({ title: 'Country', description: 'Where it is dialled.' }),
     map: digitMap.meta({ title: 'Digits', description: 'The number, or a digit map of several. Example: 116xxx.' }),
     kind: z.enum(SHORT_NUMBER_KINDS).default('service').meta({
       title: 'Kind',

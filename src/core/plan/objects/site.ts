@@ -17,15 +17,15 @@ export const site = z.strictObject({
   name: name.meta({ title: 'Name', description: 'What people call the place. Example: North Quay.' }),
   country: country.meta({
     title: 'Country',
-    description: 'Decides which emergency numbers exist and how national numbers are read. Example: GB.',
+    description: 'Decides which emergency numbers exist and how national numbers are read.',
   }),
   zone: zone.meta({
     title: 'Time zone',
-    description: 'IANA zone in which times of this site are read. Example: Europe/London.',
+    description: 'Hours, notices and nights of this site go by its clock.',
   }),
   language: line(35, 2)
     .default('en')
-    .meta({ title: 'Language', description: 'Of prompts and mail (BCP 47). Example: sv.' }),
+    .meta({ title: 'Language', description: 'Of prompts and mail.' }),
   address: line(200).default('').meta({
     title: 'Address',
     description: 'What the emergency service is told. Example: 1 Quay Road, North Quay.',
