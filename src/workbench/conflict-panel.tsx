@@ -3,10 +3,10 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import type { FieldFacts } from '@/core/plan';
+import { valueWords } from '@/core/plan/facts/value-words';
 import { Act } from '@/ui/controls';
 import type { ObjectEdit } from './edits';
-import type { Option } from './form-data';
-import { ValueText } from './value-text';
+import { nameIn, type Option } from './form-data';
 
 /** Two people edited the same field: the later one sees both and chooses. What they edited in others stands already. */
 export function ConflictPanel({
@@ -22,6 +22,7 @@ export function ConflictPanel({
   const who = edit.by ?? 'Somebody';
   const named = gone ? edit.pending : Object.keys(contested);
   if (named.length === 0) return null;
+  const said = (f: FieldFacts, value: unknown) => valueWords(f.field, value, nameIn(options[f.ref ?? '']));
   const rows = named.map((field) => fields.find((f) => f.field === field)!).filter(Boolean);
   return (
     <Box
@@ -47,16 +48,8 @@ export function ConflictPanel({
         {rows.map((f) => (
           <Fragment key={f.field}>
             <Box>{f.title}</Box>
-            <Box fontWeight={700}>
-              <ValueText value={edit.value[f.field]} options={f.ref ? options[f.ref] : undefined} />
-            </Box>
-            <Box>
-              {gone ? (
-                'deleted'
-              ) : (
-                <ValueText value={contested[f.field]!.theirs} options={f.ref ? options[f.ref] : undefined} />
-              )}
-            </Box>
+            <Box fontWeight={700}>{said(f, edit.value[f.field])}</Box>
+            <Box>{gone ? 'deleted' : said(f, contested[f.field]!.theirs)}</Box>
           </Fragment>
         ))}
       </Grid>

@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import { KNOWN_COUNTRIES } from '@/core/numbers/known-countries';
+import { countryName } from '@/core/plan/facts/value-words';
 import { ChoiceBox, type ChoiceProps } from '@/ui/choice-box';
 
 type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | 'label'> & {
@@ -12,8 +13,7 @@ type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | '
 /** Chooses a country whose numbering is known here, by its name; the value is its code (ISO 3166-1 alpha-2). */
 export function CountryBox({ value, onChange, ...rest }: Props) {
   const choices = useMemo(() => {
-    const names = new Intl.DisplayNames('en', { type: 'region' });
-    return KNOWN_COUNTRIES.map((c) => ({ id: c, label: names.of(c) ?? c, more: c })).sort((a, b) =>
+    return KNOWN_COUNTRIES.map((c) => ({ id: c, label: countryName(c), more: c })).sort((a, b) =>
       a.label.localeCompare(b.label, 'en'),
     );
   }, []);

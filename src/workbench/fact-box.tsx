@@ -5,7 +5,7 @@ import { SelectBox, TextBox } from '@/ui/controls';
 import { DayBox } from '@/ui/day-box';
 import { DIGIT_FIELDS, DigitsBox } from '@/ui/digits-box';
 import { FigureBox } from '@/ui/figure-box';
-import { choiceWords } from './choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import type { Option } from './form-data';
 import type { FormControl } from './form-field';
 import { LanguageBox } from './language-box';

@@ -12,7 +12,7 @@ import { DIGIT_FIELDS, DigitsBox } from '@/ui/digits-box';
 import { FigureBox } from '@/ui/figure-box';
 import { PickList } from '@/ui/pick-list';
 import { useFocusNote } from '@/ui/workspace';
-import { choiceWords } from './choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import { bigCount } from './count';
 import { CountryBox, ZoneBox } from './country-box';
 import type { ObjectEdit } from './edits';

@@ -3,8 +3,14 @@ import type { Course } from '@/core/course';
 import type { DraftKind, FieldFacts, ObjectKind } from '@/core/plan';
 import type { ObjectValue } from './edits';
 
-export type { Option } from '@/contract/shared';
 import type { Option } from '@/contract/shared';
+export type { Option };
+
+/** Tells the name of what an id stands for, as a list has it. */
+export const nameIn =
+  (options: readonly Option[] = []) =>
+  (id: string): string | undefined =>
+    options.find((o) => o.id === id)?.label;
 
 /** What reaches an object, what it leads to and what its edit changes. */
 export interface Around extends Consequences {

@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
+import { languageName } from '@/core/plan/facts/value-words';
 import { ChoiceBox, type Choice, type ChoiceProps } from '@/ui/choice-box';
 
 /** Languages that people of a company speak and speech is made in (BCP 47); any other tag that is set stays. */
@@ -27,10 +28,9 @@ export function LanguageBox({
   onChange: (tag: string) => void;
 }) {
   const choices = useMemo(() => {
-    const names = new Intl.DisplayNames('en', { type: 'language' });
     const known = value === '' || LANGUAGES.includes(value) || others.some((o) => o.id === value);
     const named = (known ? LANGUAGES : [...LANGUAGES, value])
-      .map((tag) => ({ id: tag, label: nameOf(names, tag), more: tag }))
+      .map((tag) => ({ id: tag, label: languageName(tag), more: tag }))
       .sort((a, b) => a.label.localeCompare(b.label, 'en'));
     return [...others, ...named];
   }, [value, others]);
@@ -43,12 +43,4 @@ export function LanguageBox({
       onChange={(v) => onChange(v ?? '')}
     />
   );
-}
-
-function nameOf(names: Intl.DisplayNames, tag: string): string {
-  try {
-    return names.of(tag) ?? tag;
-  } catch {
-    return tag;
-  }
 }

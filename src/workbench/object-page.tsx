@@ -4,15 +4,15 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
+import { valueWords } from '@/core/plan/facts/value-words';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Later } from '@/ui/later';
 import { Workspace } from '@/ui/workspace';
 import { ConflictPanel } from './conflict-panel';
 import { useEdits, useTitles, type EditedObject, type ObjectEdit } from './edits';
 import { FieldControl } from './field-control';
-import type { FieldsData, ObjectPageData } from './form-data';
+import { nameIn, type FieldsData, type ObjectPageData } from './form-data';
 import { ConsequencesPane } from './pane';
-import { valueWords } from './value-text';
 
 /** A part of an object's page: fields by name, and whatever the area draws for itself. */
 export interface Part {
@@ -195,7 +195,7 @@ function RarePart({ part, data, edit }: { part: Part; data: FieldsData; edit: Ob
   if (needed && !shown) setOpen(true);
   const said = fields.map((f) => {
     const fact = factOf(data, f);
-    return `${fact.title}: ${valueWords(edit.value[f], fact.ref ? data.options[fact.ref] : undefined)}`;
+    return `${fact.title}: ${valueWords(f, edit.value[f], nameIn(data.options[fact.ref ?? '']))}`;
   });
   return (
     <Box mb="16px" maxW="760px" borderTop="1px solid" borderColor="line" pt="8px" as="section" aria-label={part.title}>

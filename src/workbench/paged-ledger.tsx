@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import type { LedgerPage, LedgerRow } from '@/contract/plan';
 import type { LedgerKind } from '@/core/plan';
 import { call } from './api';
-import { choiceWords } from './choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import { Act, SelectBox } from '@/ui/controls';
 import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
 import { useLedgerTable } from '@/ui/ledger-table';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { OBJECT_KINDS, fieldsOf, pathOf } from '@/core/plan';
-import { choiceWords } from './choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import { bigCount } from './count';
 import { tracePath } from './paths';
 

@@ -4,6 +4,7 @@ import { Box, Grid, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
 import { Fragment } from 'react';
 import type { DifferenceFacts } from '@/contract/plan';
+import { valueWords } from '@/core/plan/facts/value-words';
 import { useKinds } from '@/ui/kinds';
 
 export type DifferenceData = DifferenceFacts;
@@ -55,10 +56,10 @@ export function DifferenceView({
           <Fragment key={f.field}>
             <Box color="quiet">{f.title}</Box>
             <Box color="quiet" textDecoration={isNew ? undefined : 'line-through'} overflowWrap="anywhere">
-              {isNew ? '' : said(onlyChanged(f.before, f.after), labels)}
+              {isNew ? '' : valueWords(f.field, onlyChanged(f.before, f.after), (id) => labels[id])}
             </Box>
             <Box overflowWrap="anywhere" fontWeight={gone ? 400 : 700}>
-              {gone ? '' : said(onlyChanged(f.after, f.before), labels)}
+              {gone ? '' : valueWords(f.field, onlyChanged(f.after, f.before), (id) => labels[id])}
             </Box>
           </Fragment>
         ))}
@@ -76,25 +77,3 @@ function onlyChanged(value: unknown, other: unknown): unknown {
 }
 
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
-
-function said(value: unknown, labels: Record<string, string>): string {
-  if (value === null || value === undefined || value === '') return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v) => said(v, labels)).join(', ');
-  if (isRecord(value))
-    return Object.entries(value)
-      .map(([k, v]) =>
-        'version' in value
-          ? `version ${String(v)}`
-          : 'from' in value
-            ? String(v)
-            : `${k}: ${isRecord(v) ? rights(v) : said(v, labels)}`,
-      )
-      .join('from' in value ? ' to ' : '; ');
-  return labels[String(value)] ?? String(value);
-}
-
-function rights(right: Record<string, unknown>): string {
-  const parts = [right.allow ? 'yes' : 'no', right.pin ? 'PIN' : '', right.forward ? 'forward' : ''];
-  return parts.filter(Boolean).join(', ');
-}

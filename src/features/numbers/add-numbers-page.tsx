@@ -11,7 +11,7 @@ import { useSettled } from '@/ui/settled';
 import { DayBox } from '@/ui/day-box';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
-import { choiceWords } from '@/workbench/choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
 import { useAsked } from '@/workbench/use-asked';

@@ -39,7 +39,9 @@ export function OrderOfWork({ steps, canEdit }: { steps: Work[]; canEdit: boolea
             data-testid="work-step"
             data-step={s.step}
             data-done={s.done}
-            gap="12px"
+            columnGap="12px"
+            rowGap="2px"
+            wrap={{ base: 'wrap', md: 'nowrap' }}
             align="center"
             borderTop="1px solid"
             borderColor="line"
@@ -62,10 +64,16 @@ export function OrderOfWork({ steps, canEdit }: { steps: Work[]; canEdit: boolea
             >
               {s.done ? <Check size={14} aria-label="done" /> : i + 1}
             </Flex>
-            <Box w={{ base: '110px', md: '150px' }} flexShrink={0} fontWeight={leads ? 700 : 500}>
+            <Box flex={{ base: '1 1 110px', md: '0 0 150px' }} fontWeight={leads ? 700 : 500}>
               {title}
             </Box>
-            <Box flex="1" minW={0} fontSize="13px">
+            <Box
+              order={{ base: 1, md: 0 }}
+              flex={{ base: '1 1 100%', md: '1' }}
+              minW={0}
+              pl={{ base: '42px', md: 0 }}
+              fontSize="13px"
+            >
               <Box color={s.done || leads ? 'ink' : 'quiet'}>{s.there}</Box>
               {s.call ? (
                 <Flex gap="6px" align="center" color="quiet" wrap="wrap">

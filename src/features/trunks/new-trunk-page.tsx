@@ -10,7 +10,7 @@ import { Act, AreaBox, PartTitle, SelectBox, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import { useRefresh } from '@/ui/refresh';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { choiceWords } from '@/workbench/choices';
+import { choiceWords } from '@/core/plan/facts/choice-words';
 import type { Option } from '@/workbench/form-data';
 import { formFields } from '@/workbench/form-fields';
 import { LimitLines, type LimitUse } from '@/workbench/limit-lines';

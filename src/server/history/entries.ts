@@ -1,9 +1,10 @@
 import type { HistoryEntry } from '@/contract/work';
+import { valueWords } from '@/core/plan/facts/value-words';
 import {
   changedFields,
-  fieldsOf,
   isKind,
   labelOf,
+  titleOf,
   wordOf,
   KINDS,
   type AnyObject,
@@ -25,13 +26,12 @@ export function editEntry(key: string, r: Found, names: Names): HistoryEntry {
   const kind = r.object_kind as DraftKind;
   const [before, after] = [json(r.before_value), json(r.after_value)];
   const object = (after ?? before) as unknown as AnyObject;
-  const titles = new Map(isKind(kind) ? fieldsOf(kind).map((f) => [f.field, f.title]) : []);
   const secrets: readonly string[] = isKind(kind) ? (KINDS[kind].secrets ?? []) : [];
   const fields =
     before && after
       ? changedFields(before, after).map((f) => ({
-          title: titles.get(f) ?? f,
-          ...(secrets.includes(f) ? masked(before[f], after[f]) : inWords(before[f], after[f], names)),
+          title: titleIn(kind, f),
+          ...(secrets.includes(f) ? masked(before[f], after[f]) : inWords(f, before[f], after[f], names)),
         }))
       : [];
   return {
@@ -49,6 +49,10 @@ export function editEntry(key: string, r: Found, names: Names): HistoryEntry {
     fields,
   };
 }
+
+/** A kind or field that an older version of the program had keeps the name it had. */
+const titleIn = (kind: DraftKind, field: string): string =>
+  (kind === 'organisation' || isKind(kind) ? titleOf(kind, field) : undefined) ?? field;
 
 /** Rows of older versions of the program may lack fields that a label is made of. */
 function safeLabel(kind: ObjectKind, object: AnyObject): string {
@@ -68,27 +72,15 @@ function masked(before: unknown, after: unknown): { before: string; after: strin
 }
 
 /** A field before and after: references by name, of structures only the parts that differ. */
-function inWords(before: unknown, after: unknown, names: Names): { before: string; after: string } {
-  if (isRecord(before) && isRecord(after)) {
-    const keys = changedFields(before, after);
-    const parts = (o: Record<string, unknown>) => keys.map((k) => `${k} ${said(o[k], names)}`).join(', ');
-    return { before: parts(before), after: parts(after) };
-  }
-  return { before: said(before, names), after: said(after, names) };
+function inWords(field: string, before: unknown, after: unknown, names: Names): { before: string; after: string } {
+  const said = (value: unknown) => valueWords(field, value, (id) => names[id]);
+  if (!isRecord(before) || !isRecord(after)) return { before: said(before), after: said(after) };
+  const keys = changedFields(before, after);
+  const differing = (o: Record<string, unknown>) => Object.fromEntries(keys.map((k) => [k, o[k] ?? null]));
+  return { before: said(differing(before)), after: said(differing(after)) };
 }
 
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
-
-function said(value: unknown, names: Names): string {
-  if (value === null || value === undefined || value === '') return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.map((v) => said(v, names)).join(', ') || 'none';
-  if (isRecord(value))
-    return Object.entries(value)
-      .map(([k, v]) => `${k} ${said(v, names)}`)
-      .join(' ');
-  return names[String(value)] ?? String(value);
-}
 
 const ACTIONS: Record<string, string> = {
   'signed-in': 'signed in',

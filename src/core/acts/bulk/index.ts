@@ -15,6 +15,7 @@ import {
   type Plan,
   type PlanNumber,
 } from '../../plan';
+import { valueWords } from '../../plan/facts/value-words';
 import { extension } from '../../plan/objects/extension';
 import { mailbox } from '../../plan/objects/mailbox';
 import { number } from '../../plan/objects/number';
@@ -131,7 +132,7 @@ function lineOf(kind: ObjectKind, before: AnyObject | null, after: AnyObject | n
           const [a, b] = [value(before, field), value(after, field)];
           return JSON.stringify(a) === JSON.stringify(b)
             ? []
-            : [{ title: title ?? field, before: say(a), after: say(b) }];
+            : [{ title: title ?? field, before: say(field, a), after: say(field, b) }];
         })
       : [];
   const fate = before ? (after ? null : 'goes') : 'made';
@@ -163,7 +164,7 @@ function personFields(p: Person | undefined, change: BulkChange): Record<string,
   return fields;
 }
 
-type Sayer = (value: unknown) => string;
+type Sayer = (field: string, value: unknown) => string;
 
 /** Values in words: names instead of ids. */
 function sayer(plan: Plan): Sayer {
@@ -176,10 +177,5 @@ function sayer(plan: Plan): Sayer {
     ...plan.prompts.map((o) => [o.id, o.name] as const),
     ...plan.numbers.map((o) => [o.id, labelOf('number', o)] as const),
   ]);
-  return (value) => {
-    if (value === null || value === '' || (Array.isArray(value) && value.length === 0)) return 'none';
-    if (typeof value === 'boolean') return value ? 'yes' : 'no';
-    if (Array.isArray(value)) return value.map((v) => names.get(String(v)) ?? String(v)).join(', ');
-    return names.get(String(value)) ?? String(value);
-  };
+  return (field, value) => valueWords(field, value, (id) => names.get(id));
 }

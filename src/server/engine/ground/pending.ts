@@ -1,7 +1,7 @@
 import {
   changedFields,
   differences,
-  fieldsOf,
+  titleOf,
   isKind,
   labelOf,
   wordOf,
@@ -25,7 +25,6 @@ export const differing = (live: Plan, draft: Plan): Difference[] =>
 /** Name, kind and changed fields of a difference, for people. */
 export function described(d: Difference): DifferenceFacts {
   const object = (d.after ?? d.before)!;
-  const titles = new Map(isKind(d.kind) ? fieldsOf(d.kind).map((f) => [f.field, f.title]) : []);
   const value = (o: object | null, field: string) => (o ? ((o as Record<string, unknown>)[field] ?? null) : null);
   return {
     kind: d.kind,
@@ -38,7 +37,7 @@ export function described(d: Difference): DifferenceFacts {
       .filter((f) => f !== 'id')
       .map((field) => ({
         field,
-        title: titles.get(field) ?? field,
+        title: titleOf(d.kind, field) ?? field,
         before: value(d.before, field),
         after: value(d.after, field),
       })),

@@ -1,18 +1,17 @@
 import { spacedNumber } from '@/core/numbers';
+import { countryName } from '@/core/plan/facts/value-words';
 import { KINDS, referrersOf } from '@/core/plan';
 import { sightIn, type By, type Given } from '../ground/question';
 import { countBy, markOf, shortLedger } from './short-ledger';
 
 /* Short lists of one kind, whole. */
 
-const COUNTRIES = new Intl.DisplayNames('en', { type: 'region' });
-
 export function sites(given: Given, { reader }: By) {
   const { plan, exchange } = given.draft;
   const extensions = countBy(plan.extensions, (e) => e.site);
   return shortLedger(given, reader, 'site', (s) => ({
     name: s.name,
-    country: COUNTRIES.of(s.country) ?? s.country,
+    country: countryName(s.country),
     zone: s.zone,
     prefix: s.outsidePrefix ?? '',
     ranges: s.ranges.map((r) => `${r.from}-${r.to}`).join(', '),
