@@ -30,6 +30,12 @@ import { useActForm } from './use-act-form';
 import { useJob, whyNot } from './use-job';
 
 const AS_IS = 'as it is';
+const MANY: Record<BulkLedger, string> = {
+  person: 'people',
+  extension: 'extensions',
+  mailbox: 'mailboxes',
+  number: 'numbers',
+};
 
 /** Changes many at once: first every change is listed, then just these are made, as one edit. */
 export function BulkPanel({
@@ -57,7 +63,7 @@ export function BulkPanel({
     defaults: emptyBulk(),
     input: (typed) => ({ body: bodyOf(typed) }),
     fieldOf: bulkFieldOf,
-    keep: { key: `${account} bulk ${ledger}`, about: { title: 'Edit many', path } },
+    keep: { key: `${account} bulk ${ledger}`, about: { title: `Edit many ${MANY[ledger]}`, path } },
     looksOnly: true,
     onMade: (answer, typed) => {
       setSaid(null);

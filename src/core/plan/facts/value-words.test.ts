@@ -19,15 +19,25 @@ describe('what stands in a field, in words', () => {
     ['language', '???', '???'],
     ['leadsTo', 'e-2101', '2101 Farida Okonjo'],
     ['teams', ['bookings', 'gone'], 'Bookings, gone'],
-    ['ranges', [{ from: '2000', to: '2199' }, { from: '30', to: '39' }], '2000 to 2199, 30 to 39'],
+    [
+      'ranges',
+      [
+        { from: '2000', to: '2199' },
+        { from: '30', to: '39' },
+      ],
+      '2000 to 2199, 30 to 39',
+    ],
     ['kind', 'sip-peer', 'SIP peer, known by address'],
     // A name that happens to be a choice of something else is a name.
     ['name', 'virtual', 'virtual'],
     ['team', 'fixed', 'Fixed lines'],
     ['sound', { version: 3, seconds: 4 }, 'version 3'],
-    ['rights', { 'shared-cost': { allow: true, pin: true, forward: false }, local: { allow: false } },
-      'shared cost: yes, PIN; local: no'],
-  ])('%s %j is said as %j', (field, value, words) => expect(valueWords(field, value, nameOf)).toBe(words)); // prettier-ignore
+    [
+      'rights',
+      { 'shared-cost': { allow: true, pin: true, forward: false }, national: { allow: false } },
+      'shared cost: yes, PIN; national: no',
+    ],
+  ])('%s %j is said as %j', (field, value, words) => expect(valueWords(field, value, nameOf)).toBe(words));
 
   it('every field with choices that read otherwise than they are written is known to', () => {
     const otherwise = OBJECT_KINDS.flatMap((kind) =>
@@ -35,7 +45,9 @@ describe('what stands in a field, in words', () => {
     );
     expect(otherwise.map((f) => f.field).filter((f) => !CHOICE_FIELDS.has(f))).toEqual([]);
     // Nowhere is such a field typed freely, so that what is typed would be read as a choice.
-    const typed = OBJECT_KINDS.flatMap((kind) => fieldsOf(kind).filter((f) => CHOICE_FIELDS.has(f.field) && !f.choices));
+    const typed = OBJECT_KINDS.flatMap((kind) =>
+      fieldsOf(kind).filter((f) => CHOICE_FIELDS.has(f.field) && !f.choices),
+    );
     expect(typed).toEqual([]);
   });
 });

@@ -58,6 +58,6 @@ function recordWords(value: Record<string, unknown>, nameOf: (id: string) => str
     return [...parts, value.transfer ? 'transfer' : ''].filter(Boolean).join(', ');
   }
   return Object.entries(value)
-    .map(([k, v]) => `${choiceWords(k)}: ${valueWords(k, v, nameOf)}`)
+    .map(([k, v]) => `${k.replaceAll('-', ' ')}: ${valueWords(k, v, nameOf)}`)
     .join('; ');
 }

@@ -23,9 +23,7 @@ export const site = z.strictObject({
     title: 'Time zone',
     description: 'Hours, notices and nights of this site go by its clock.',
   }),
-  language: line(35, 2)
-    .default('en')
-    .meta({ title: 'Language', description: 'Of prompts and mail.' }),
+  language: line(35, 2).default('en').meta({ title: 'Language', description: 'Of prompts and mail.' }),
   address: line(200).default('').meta({
     title: 'Address',
     description: 'What the emergency service is told. Example: 1 Quay Road, North Quay.',
