@@ -1,15 +1,15 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import type { LedgerPage, LedgerRow } from '@/contract/plan';
 import type { LedgerKind } from '@/core/plan';
-import { call } from './api';
 import { choiceWords } from '@/core/plan/facts/choice-words';
-import { Act, SelectBox } from '@/ui/controls';
+import { Act, SelectBox, Wrong } from '@/ui/controls';
 import { copyRows, useLedgerState, type Column } from '@/ui/ledger-state';
 import { useLedgerTable } from '@/ui/ledger-table';
 import { LedgerView, type LedgerLook } from '@/ui/ledger-view';
+import { usePagedRows, type Late } from './paged-rows';
 
 /** One way to choose rows besides text, such as by site. */
 export interface Facet {
@@ -29,7 +29,7 @@ export interface Chosen {
 interface PagedProps extends LedgerLook<LedgerRow> {
   kind: LedgerKind;
   /** cells that take longer than the rows: asked for what is in sight */
-  late?: (ids: string[]) => Promise<Record<string, Record<string, string>> | null>;
+  late?: Late;
   /** the first page, made with the page itself for the address it was asked with */
   first: LedgerPage;
   pageRows: number;
@@ -40,73 +40,15 @@ interface PagedProps extends LedgerLook<LedgerRow> {
   acts?: (chosen: Chosen, clear: () => void) => ReactNode;
 }
 
-interface Loaded {
-  query: string;
-  first: LedgerPage;
-  rows: ReadonlyMap<number, readonly LedgerRow[]>;
-}
-
 /** A ledger of any length: the server filters and sorts, pages come by key as they scroll into sight, and stay. */
 export function PagedLedger({ kind, first, pageRows, columns, facets, empty, acts, late, ...look }: PagedProps) {
   const state = useLedgerState(columns);
   const { text, sort, shown } = state;
   const chosenFacets = Object.fromEntries(facets.map((f) => [f.name, state.param(f.name)]));
   const query = new URLSearchParams({ filter: text, sort, ...chosenFacets }).toString();
-  const asking = useCallback(
-    (of: string, after?: string, signal?: AbortSignal) =>
-      call(
-        'ledger',
-        { params: { kind }, query: { ...Object.fromEntries(new URLSearchParams(of)), ...(after ? { after } : {}) } },
-        signal,
-      ),
-    [kind],
-  );
-  const [initial] = useState(query);
-  const [loaded, setLoaded] = useState<Loaded>({ query, first, rows: new Map([[0, first.rows]]) });
+  const rows = usePagedRows(kind, first, query, pageRows, late);
+  const { here, page } = rows;
   const [all, setAll] = useState(false);
-  // Pages on their way, of the first page they belong to: what is loaded anew is asked for anew.
-  const asked = useRef({ of: first, pages: new Set<number>() });
-  const latest = useRef({ query, version: first.draftVersion });
-
-  // What the server drew anew (after an edit) replaces what was loaded, unless the reader has filtered since.
-  const [drawn, setDrawn] = useState(first);
-  if (drawn !== first) {
-    setDrawn(first);
-    if (query === initial) setLoaded({ query, first, rows: new Map([[0, first.rows]]) });
-  }
-
-  useEffect(() => {
-    const stale = first.draftVersion !== latest.current.version;
-    latest.current = { query, version: first.draftVersion };
-    if (loaded.query === query && !(stale && query !== initial)) return;
-    const aborter = new AbortController();
-    void asking(query, undefined, aborter.signal).then((got) => {
-      if (got.ok && latest.current.query === query)
-        setLoaded({ query, first: got.value, rows: new Map([[0, got.value.rows]]) });
-    });
-    return () => aborter.abort();
-  }, [asking, query, initial, loaded.query, first.draftVersion]);
-
-  const onRange = useCallback(
-    (from: number, to: number) => {
-      for (let page = Math.floor(from / pageRows); page <= Math.floor(to / pageRows); page++) {
-        const key = loaded.first.pages[page];
-        if (asked.current.of !== loaded.first) asked.current = { of: loaded.first, pages: new Set() };
-        const { pages } = asked.current;
-        if (!key || loaded.rows.has(page) || pages.has(page)) continue;
-        pages.add(page);
-        void asking(loaded.query, key).then((got) => {
-          if (!got.ok) return void pages.delete(page);
-          setLoaded((now) =>
-            now.first === loaded.first ? { ...now, rows: new Map(now.rows).set(page, got.value.rows) } : now,
-          );
-        });
-      }
-    },
-    [asking, pageRows, loaded],
-  );
-
-  const here = useMemo(() => [...loaded.rows.values()].flat(), [loaded.rows]);
   const table = useLedgerTable({ rows: here, columns, state, idOf: look.idOf, manual: true });
   const { rowSelection } = table.state;
   // Rows that were chosen stay chosen when others are shown.
@@ -116,38 +58,28 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
       ids: all ? null : Object.keys(rowSelection),
       filter: text,
       facets: Object.fromEntries(Object.entries(chosenFacets).filter(([, v]) => v !== '')),
-      count: all ? loaded.first.count : Object.keys(rowSelection).length,
+      count: all ? page.count : Object.keys(rowSelection).length,
     }),
     // The facets are part of the query.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [all, rowSelection, query, loaded.first.count],
+    [all, rowSelection, query, page.count],
   );
   const clear = () => {
     table.setRowSelection({});
     setAll(false);
   };
-  const cellsOf = useLate(loaded, late);
-  const rowAt = (i: number) => withLate(loaded.rows.get(Math.floor(i / pageRows))?.[i % pageRows], cellsOf);
-  /** The rows that are chosen, or all that fit: pages that are not here yet are fetched. */
+  /** The rows that are chosen, or all that fit. */
   const everyRow = async (): Promise<LedgerRow[]> => {
     const ids = Object.keys(rowSelection);
-    if (ids.length > 0 && !all) return ids.flatMap((id) => picked.current.get(id) ?? []);
-    const out: LedgerRow[] = [];
-    for (const [page, key] of loaded.first.pages.entries()) {
-      const known = loaded.rows.get(page);
-      if (known) out.push(...known);
-      else {
-        const got = await asking(query, key);
-        if (got.ok) out.push(...got.value.rows);
-      }
-    }
-    return out;
+    return rows.withLateCells(
+      ids.length > 0 && !all ? ids.flatMap((id) => picked.current.get(id) ?? []) : await rows.every(),
+    );
   };
   const narrowed = text !== '' || Object.values(chosenFacets).some((v) => v !== '');
 
-  if (loaded.first.of === 0) return <>{empty}</>;
+  if (page.of === 0) return <>{empty}</>;
   return (
-    <Box data-query={loaded.query}>
+    <Box data-query={rows.query}>
       {facets.length > 0 ? (
         <Flex gap="8px" wrap="wrap" mb="8px" align="center">
           {facets.map((f) => (
@@ -180,21 +112,22 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
               </>
             ) : (
               <Act onClick={() => setAll(true)}>
-                {narrowed ? `Choose these ${loaded.first.count}` : `Choose all ${loaded.first.count}`}
+                {narrowed ? `Choose these ${page.count}` : `Choose all ${page.count}`}
               </Act>
             )
           ) : null}
         </Flex>
       ) : null}
+      {rows.wrong ? <Wrong>{rows.wrong}</Wrong> : null}
       <LedgerView
         {...look}
         state={state}
         table={table}
         columns={columns}
-        count={loaded.first.count}
-        of={loaded.first.of}
-        rowAt={rowAt}
-        onRange={onRange}
+        count={page.count}
+        of={page.of}
+        rowAt={rows.rowAt}
+        onRange={rows.onRange}
         selected={{
           has: (id) => all || rowSelection[id] === true,
           count: chosen.count,
@@ -210,53 +143,8 @@ export function PagedLedger({ kind, first, pageRows, columns, facets, empty, act
             setAll(false);
           },
         }}
-        onCopy={() =>
-          void everyRow().then(async (rows) => {
-            const more = await lateCells(rows, late);
-            copyRows(
-              shown,
-              rows.map((r) => withLate(r, more)!),
-            );
-          })
-        }
+        onCopy={() => void everyRow().then((every) => copyRows(shown, every))}
       />
     </Box>
   );
-}
-
-type Cells = Readonly<Record<string, Record<string, string>>>;
-type Late = ((ids: string[]) => Promise<Cells | null>) | undefined;
-
-const withLate = (row: LedgerRow | undefined, cells: Cells): LedgerRow | undefined =>
-  row && cells[row.id] ? { ...row, cells: { ...row.cells, ...cells[row.id] } } : row;
-
-/** Rows asked for at once. */
-const LATE_AT_ONCE = 300;
-
-async function lateCells(rows: readonly LedgerRow[], late: Late): Promise<Cells> {
-  if (!late) return {};
-  const out: Record<string, Record<string, string>> = {};
-  for (let at = 0; at < rows.length; at += LATE_AT_ONCE)
-    Object.assign(out, await late(rows.slice(at, at + LATE_AT_ONCE).map((r) => r.id)));
-  return out;
-}
-
-/** The late cells of every page that is here, asked for once each. */
-function useLate(loaded: Loaded, late: Late): Cells {
-  const [known, setKnown] = useState<{ of: LedgerPage | null; cells: Cells }>({ of: null, cells: {} });
-  const asked = useRef({ of: loaded.first, pages: new Set<number>() });
-  useEffect(() => {
-    if (!late) return;
-    if (asked.current.of !== loaded.first) asked.current = { of: loaded.first, pages: new Set() };
-    const { pages } = asked.current;
-    for (const [page, rows] of loaded.rows) {
-      if (pages.has(page)) continue;
-      pages.add(page);
-      void lateCells(rows, late).then((cells) => {
-        if (asked.current.of === loaded.first)
-          setKnown((now) => ({ of: loaded.first, cells: { ...now.cells, ...cells } }));
-      });
-    }
-  }, [loaded, late]);
-  return known.cells;
 }

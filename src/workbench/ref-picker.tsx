@@ -18,6 +18,7 @@ const SHORT = 12;
 const MADE_AT: Readonly<Record<string, string>> = {
   class: '/classes',
   extension: '/extensions/new',
+  hours: '/hours',
   inboundRoute: '/inbound',
   ladder: '/outbound',
   mailbox: '/mailboxes',

@@ -6,7 +6,6 @@ import { tracePath } from './paths';
 
 const WITHOUT_PAGE = [
   'holidays',
-  'hours',
   'prompt',
   'sitePair',
   'reachPlan',

@@ -196,7 +196,7 @@ describe('the history', () => {
       who: 'Farida Okonjo',
       address: '127.0.0.1',
       action: 'changed',
-      fields: [{ title: 'Language', before: 'none', after: 'fi' }],
+      fields: [{ title: 'Language', before: 'none', after: 'Finnish' }],
     });
     expect((await boss.post(`/history/${entry!.batch}/undo`)).status).toBe(200);
     expect((await history('object=p-2117')).entries[1]).toMatchObject({ undone: true });

@@ -27,6 +27,8 @@ const VIEWS = [
   '/sites/new',
   '/mailboxes',
   '/mailboxes/m-2105',
+  '/hours',
+  '/hours/bookings-hours',
   '/history',
   '/administrators',
   '/inbound',

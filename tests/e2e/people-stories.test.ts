@@ -78,7 +78,8 @@ describe('a new site abroad with forty people from a spreadsheet', () => {
     for (const row of (await page.$$('[data-row] input[type=checkbox]')).slice(0, 5)) await row.click();
     await press(page, 'Assign 5…');
     await page.select('[aria-label="How to match"]', 'order');
-    await press(page, 'Show who gets which');
+    // Who gets which is shown as soon as it is known; until then nothing can be given.
+    await page.waitForSelector('[aria-label="Assign numbers"][data-shows=order]');
     await press(page, 'Give these 5');
     await page.waitForFunction(() => !document.querySelector('[aria-label="Assign numbers"]'));
     const after = await plan();
@@ -138,6 +139,16 @@ describe('a bulk edit', () => {
     await press(page, `Edit ${count}…`);
     await page.type('#bulk-extension-ringSeconds', '45');
     await page.select('#bulk-mailbox-announceTime', 'false');
+    await page.type('#bulk-person-language', 'Norwegian Bo');
+    await page.keyboard.press('Tab');
+    await page.waitForFunction(
+      () => (document.querySelector('#bulk-person-language') as HTMLInputElement).value === 'Norwegian Bokmål',
+    );
+    await press(page, 'List every change');
+    await waitForText(page, /Language: (none|the site’s) → Norwegian Bokmål/, '[data-testid=change-lines]');
+    // Taken back before it is made: the list is not that of what is set any more.
+    await page.click('[aria-label="Choose nothing for Language"]');
+    await page.waitForSelector('[data-testid=change-lines]', { hidden: true });
     await press(page, 'List every change');
     await waitForText(page, `${count * 2} objects change`, '[data-testid=change-lines]');
     await waitForText(page, /Rings for: 25 → 45/, '[data-testid=change-lines]');

@@ -239,10 +239,49 @@ describe('finding and asking', () => {
     await page.type('[data-testid=ask-line]', '12x');
     await waitForText(page, "can't be dialled", '#ask-answers');
     await page.click('[aria-label="Ask with three fields"]');
+    await page.waitForSelector('#pick-from');
     await page.type('#pick-from', 'Ilse Brandvik');
     await page.type('#pick-dial', '112');
     await press(page, 'Trace this call');
     await waitForText(page, 'An emergency call from 2102 Ilse Brandvik to 112', 'h1');
+  });
+
+  it('arrow keys choose another one, a text is changed in its middle, Escape leaves it as it stands', async () => {
+    await visit(page, '/');
+    await page.keyboard.press('/');
+    await page.keyboard.type('21');
+    await waitForText(page, '2103 Tomasz Wren', '#ask-answers');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await page.waitForFunction(() => {
+      const at = document.querySelector('[data-testid=ask-line]')!.getAttribute('aria-activedescendant');
+      return at !== null && document.getElementById(at)?.textContent?.startsWith('2103');
+    });
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.pathname === '/extensions/e-2103');
+    await visit(page, '/');
+    await page.keyboard.press('/');
+    await page.keyboard.type('2104 > 11');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => document.activeElement === document.body);
+    expect(await page.$('#ask-answers')).toBeNull();
+    await page.focus('[data-testid=ask-line]');
+    for (let i = 0; i < 5; i++) await page.keyboard.press(i === 0 ? 'Home' : 'ArrowRight');
+    await page.keyboard.type('x5');
+    expect(await page.$eval('[data-testid=ask-line]', (e) => (e as HTMLInputElement).value)).toBe('2104x5 > 11');
+  });
+
+  it('three fields without a caller say so at the field that lacks it', async () => {
+    await visit(page, '/');
+    await page.click('[aria-label="Ask with three fields"]');
+    await page.waitForSelector('#pick-dial');
+    await page.type('#pick-dial', '112');
+    await page.keyboard.press('Enter');
+    await waitForText(page, 'Say who calls.', '#pick-from-error');
+    await page.waitForFunction(() => document.activeElement?.id === 'pick-from');
+    await page.keyboard.type('2104');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.search === '?from=2104&dial=112&at=now');
   });
 
   it('says plainly what is not there', async () => {

@@ -37,6 +37,7 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   administrators: '/administrators',
   numbers: '/numbers',
   number: '/numbers/n-441632960109',
+  hours: '/hours/bookings-hours',
   outbound: async (page) => {
     await visit(page, '/outbound');
     await page.type('#try', '9 00 46 31 390 0610');

@@ -159,6 +159,36 @@ export function merged(spans: readonly Span[]): Span[] {
   return out;
 }
 
+/** What is open by day, in order: a span past midnight stays with its first day, one of a day or more is cut at midnights. */
+export function openByDay(week: Week): Span[][] {
+  const all = merged(week.flatMap((spans, day) => spans.map((s) => at(s, day * DAY_MINUTES))));
+  const last = all[all.length - 1];
+  const end = 7 * DAY_MINUTES;
+  // Sunday night runs into Monday morning.
+  if (last && last.to > end) {
+    const over = last.to - end;
+    const first = all[0]!;
+    if (first.from <= over && first !== last) {
+      last.to = Math.max(last.to, first.to + end);
+      all.shift();
+    }
+  }
+  const out: Span[][] = week.map(() => []);
+  for (const span of all) {
+    const cut = span.to - span.from >= DAY_MINUTES;
+    let { from } = span;
+    while (from < span.to) {
+      const day = Math.floor(from / DAY_MINUTES);
+      const to = cut ? Math.min(span.to, (day + 1) * DAY_MINUTES) : span.to;
+      out[day % 7]!.push(at({ from, to }, -day * DAY_MINUTES));
+      from = to;
+    }
+  }
+  return out.map((spans) => merged(spans));
+}
+
+const at = (span: Span, shift: number): Span => ({ from: span.from + shift, to: span.to + shift });
+
 /** The same opening times in the shortest notation, days with equal times together. */
 export function weekText(week: Week): string {
   const byTimes = new Map<string, number[]>();

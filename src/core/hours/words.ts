@@ -1,4 +1,4 @@
-import { DAY_MINUTES, daySpans, merged, type Span, type Week } from './week';
+import { DAY_MINUTES, daySpans, openByDay, type Span, type Week } from './week';
 
 const DAY_NAMES = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 
@@ -13,8 +13,9 @@ export function hoursInWords(week: Week, holidays: number, exceptions = 0): stri
   return parts.join('; ');
 }
 
-function weekInWords(week: Week): string {
-  const days = byDay(week);
+/** The week alone, without what differs from it. */
+export function weekInWords(week: Week): string {
+  const days = openByDay(week);
   if (days.every((spans) => spans.length === 0)) return 'Never open';
   if (days.every((spans) => spans.length === 1 && spans[0]!.from === 0 && spans[0]!.to === DAY_MINUTES))
     return 'Always open';
@@ -26,36 +27,6 @@ function weekInWords(week: Week): string {
   });
   return [...groups].map(([times, on]) => `${daysInWords(on)} ${times}`).join(', ');
 }
-
-/** What is open by day, in order: a span past midnight stays with its first day, one of more than a day is cut at midnights. */
-function byDay(week: Week): Span[][] {
-  const all = merged(week.flatMap((spans, day) => spans.map((s) => at(s, day * DAY_MINUTES))));
-  const last = all[all.length - 1];
-  const end = 7 * DAY_MINUTES;
-  // Sunday night runs into Monday morning.
-  if (last && last.to > end) {
-    const over = last.to - end;
-    const first = all[0]!;
-    if (first.from <= over && first !== last) {
-      last.to = Math.max(last.to, first.to + end);
-      all.shift();
-    }
-  }
-  const out: Span[][] = week.map(() => []);
-  for (const span of all) {
-    const cut = span.to - span.from > DAY_MINUTES || (span.from === 0 && span.to === end);
-    let { from } = span;
-    while (from < span.to) {
-      const day = Math.floor(from / DAY_MINUTES);
-      const to = cut ? Math.min(span.to, (day + 1) * DAY_MINUTES) : span.to;
-      out[day % 7]!.push(at({ from, to }, -day * DAY_MINUTES));
-      from = to;
-    }
-  }
-  return out.map((spans) => merged(spans));
-}
-
-const at = (span: Span, shift: number): Span => ({ from: span.from + shift, to: span.to + shift });
 
 function spansInWords(spans: readonly Span[]): string {
   return spans

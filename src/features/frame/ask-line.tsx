@@ -93,6 +93,8 @@ export function AskLine({ revision }: { revision: number }) {
     go(got.ok && got.value.type === 'found' ? (got.value.found[0]?.path ?? null) : null);
   };
   const onKey = (e: KeyboardEventOf) => {
+    // Home and End move within the text, not within the list.
+    if (e.key === 'Home' || e.key === 'End') return e.stopPropagation();
     if (e.key === 'Enter') void enter();
     else if (e.key === 'Escape') leave();
     else if (e.key === 'Tab' && !e.shiftKey && open && marked?.kind === 'extension')

@@ -27,6 +27,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
     places: [
       { href: '/numbers', title: 'Numbers', count: 'number' },
       { href: '/inbound', title: 'Inbound', count: 'inboundRoute' },
+      { href: '/hours', title: 'Hours', count: 'hours' },
       { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
     ],
   },

@@ -16,7 +16,6 @@ import { MorePages, useMorePages } from './more-pages';
 export function ActOfDraft({
   act,
   asked,
-  version,
   brought,
   open: first,
   who,
@@ -25,7 +24,6 @@ export function ActOfDraft({
 }: {
   act: PendingAct;
   asked: { kind: string };
-  version: number;
   /** its objects, where the page has them already */
   brought: Pending | null;
   open: boolean;
@@ -68,22 +66,9 @@ export function ActOfDraft({
         </Flex>
       </Flex>
       {open && brought && asked.kind === '' ? (
-        <List
-          first={brought}
-          version={version}
-          query={undefined}
-          who={who}
-          onUndoOne={act.objects > 1 ? onUndoOne : null}
-        />
+        <List first={brought} query={undefined} who={who} onUndoOne={act.objects > 1 ? onUndoOne : null} />
       ) : open ? (
-        <Objects
-          key={`${version} ${asked.kind}`}
-          act={act}
-          kind={asked.kind}
-          version={version}
-          who={who}
-          onUndoOne={onUndoOne}
-        />
+        <Objects key={asked.kind} act={act} kind={asked.kind} who={who} onUndoOne={onUndoOne} />
       ) : null}
     </Box>
   );
@@ -93,13 +78,11 @@ export function ActOfDraft({
 function Objects({
   act,
   kind,
-  version,
   who,
   onUndoOne,
 }: {
   act: PendingAct;
   kind: string;
-  version: number;
   who: (name: string) => string;
   onUndoOne: ((edit: PendingEdit) => void) | null;
 }) {
@@ -107,25 +90,21 @@ function Objects({
   const { value, wrong } = useAsked('edits', { query });
   if (wrong) return <Wrong>{wrong}</Wrong>;
   if (!value) return <Box color="quiet">Fetching …</Box>;
-  return (
-    <List first={value} version={version} query={query} who={who} onUndoOne={act.objects > 1 ? onUndoOne : null} />
-  );
+  return <List first={value} query={query} who={who} onUndoOne={act.objects > 1 ? onUndoOne : null} />;
 }
 
 function List({
   first,
-  version,
   query,
   who,
   onUndoOne,
 }: {
   first: Pending;
-  version: number;
   query: Input<'edits'>['query'];
   who: (name: string) => string;
   onUndoOne: ((edit: PendingEdit) => void) | null;
 }) {
-  const list = useMorePages(first, version, (after) => call('edits', { query: { ...query, after } }));
+  const list = useMorePages('edits', first, (after) => call('edits', { query: { ...query, after } }));
   return (
     <Box pl="22px">
       {list.edits.map((e) => (

@@ -157,7 +157,6 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           key={act.id}
           act={act}
           asked={asked}
-          version={pending.draftVersion}
           brought={broughtWith(act, pending)}
           open={asked.act === act.id || asked.kind !== ''}
           who={who}

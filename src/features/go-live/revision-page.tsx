@@ -26,7 +26,7 @@ interface Props {
 export function RevisionPage({ revision, revisions, against, from, to, comparison, mayEdit }: Props) {
   const router = useRouter();
   const refresh = useRefresh();
-  const list = useMorePages(comparison, comparison, (after) =>
+  const list = useMorePages('comparison', comparison, (after) =>
     call('compare', { params: { number: String(from) }, query: { to, after } }),
   );
   const [asking, setAsking] = useState(false);

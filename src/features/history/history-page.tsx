@@ -15,6 +15,8 @@ import { DayBox } from '@/ui/day-box';
 import { Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
+import { useAsked } from '@/workbench/use-asked';
+import { useGrown } from '@/workbench/use-grown';
 import { useJob, whyNot } from '@/workbench/use-job';
 import { useRefresh } from '@/ui/refresh';
 
@@ -42,37 +44,31 @@ export function HistoryPage({
   const router = useRouter();
   const refresh = useRefresh();
   const [question, confirm] = useConfirm<'undo'>();
-  const [more, setMore] = useState<{ acts: HistoryAct[]; next: string | null } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
   const work = useJob<object>(job, (ended) => {
     setWrong(whyNot(ended));
-    setMore(null);
     refresh();
   });
-  const acts = [...first.acts, ...(more?.acts ?? [])];
-  const next = more ? more.next : first.next;
+  const older = useGrown(
+    'history',
+    first,
+    (page) => page.next,
+    (before) => call('acts', { query: { ...asked, before } as Input<'acts'>['query'] }),
+  );
+  const acts = older.pages.flatMap((p) => p.acts);
   const query = (change: Partial<Asked>) => {
     const params = new URLSearchParams();
     for (const [k, v] of Object.entries({ ...asked, ...change })) if (v) params.set(k, v);
     return params;
   };
-  const put = (change: Partial<Asked>) => {
-    setMore(null);
-    router.replace(`/history?${query(change)}`);
-  };
-  const load = async () => {
-    const got = await call('acts', { query: { ...asked, before: next! } as Input<'acts'>['query'] });
-    if (got.ok) setMore({ acts: [...(more?.acts ?? []), ...got.value.acts], next: got.value.next });
-    else setWrong(got.errors[0]!.sentence);
-  };
+  const put = (change: Partial<Asked>) => router.replace(`/history?${query(change)}`);
   const undo = async (act: HistoryAct) => {
     if (!act.mine && (await confirm(askOfColleague(act))) !== 'undo') return;
     const batch = act.id!;
     const done = await call('undoBatch', { params: { batch } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     if (done.ok && 'job' in done.value) setJob(done.value.job);
-    setMore(null);
     refresh();
   };
   return (
@@ -112,9 +108,9 @@ export function HistoryPage({
           </Act>
         ) : null}
       </Flex>
-      {wrong ? (
+      {(wrong ?? older.wrong) ? (
         <Box mb="12px">
-          <Wrong>{wrong}</Wrong>
+          <Wrong>{wrong ?? older.wrong}</Wrong>
         </Box>
       ) : null}
       {job ? <JobBar job={work} what="Taking it back" /> : null}
@@ -128,9 +124,9 @@ export function HistoryPage({
         />
       ))}
       {question}
-      {next ? (
-        <Act mt="12px" onClick={load}>
-          Older
+      {older.more ? (
+        <Act mt="12px" disabled={older.busy} onClick={older.more}>
+          {older.busy ? 'Fetching …' : 'Older'}
         </Act>
       ) : null}
     </Workspace>
@@ -150,12 +146,9 @@ function ActRow({
   onObject: ((id: string) => void) | null;
 }) {
   const [open, setOpen] = useState(act.count <= FEW);
-  const [rest, setRest] = useState<Entry[] | null>(null);
-  const entries = rest ?? act.entries;
-  const all = async () => {
-    const got = await call('history', { query: { batch: act.id! } as Input<'history'>['query'] });
-    if (got.ok) setRest([...got.value.entries].reverse());
-  };
+  const [asked, setAsked] = useState(false);
+  const all = useAsked('history', asked ? { query: { batch: act.id! } as Input<'history'>['query'] } : null);
+  const entries = all.value ? [...all.value.entries].reverse() : act.entries;
   const [only] = act.entries;
   return (
     <Grid
@@ -191,9 +184,10 @@ function ActRow({
               <EntryRow key={`${e.id} ${i}`} entry={e} named={act.name !== ''} onObject={onObject} />
             ))
           : null}
-        {open && rest === null && act.id && act.count > act.entries.length ? (
-          <Act look="text" h="20px" onClick={() => void all()}>
-            and {act.count - act.entries.length} more
+        {all.wrong ? <Wrong>{all.wrong}</Wrong> : null}
+        {open && !all.value && act.id && act.count > act.entries.length ? (
+          <Act look="text" h="20px" disabled={all.waiting} onClick={() => setAsked(true)}>
+            {all.waiting ? 'Fetching …' : `and ${act.count - act.entries.length} more`}
           </Act>
         ) : null}
       </Box>

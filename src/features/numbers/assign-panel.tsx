@@ -1,30 +1,34 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
-import type { Answer } from '@/contract';
-import { call } from '@/workbench/api';
+import { Controller, useWatch } from 'react-hook-form';
 import { Act, SelectBox, Wrong } from '@/ui/controls';
 import { useRefresh } from '@/ui/refresh';
+import { useActForm } from '@/workbench/use-act-form';
+import { useAsked } from '@/workbench/use-asked';
+
+type How = 'last digits' | 'order';
 
 /** Gives chosen numbers to extensions of their sites that have none: which to whom is shown first. */
 export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: () => void }) {
   const refresh = useRefresh();
-  const [how, setHow] = useState<'last digits' | 'order'>('last digits');
-  const [preview, setPreview] = useState<Answer<'assignPreview'> | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const look = async () => {
-    const got = await call('assignPreview', { body: { numbers, how } });
-    setWrong(got.ok ? null : got.errors[0]!.sentence);
-    if (got.ok) setPreview(got.value);
-  };
-  const give = async () => {
-    const got = await call('assignNumbers', { body: { numbers, how } });
-    setWrong(got.ok ? null : got.errors[0]!.sentence);
-    return got.ok;
-  };
+  const { form, submit, busy, general } = useActForm<'assignNumbers', { how: How }>({
+    operation: 'assignNumbers',
+    defaults: { how: 'last digits' },
+    input: ({ how }) => ({ body: { numbers, how } }),
+    onMade: () => {
+      refresh();
+      onClose();
+    },
+  });
+  const how = useWatch({ control: form.control, name: 'how' });
+  const asked = useAsked('assignPreview', { body: { numbers, how } }, { keep: true });
+  const preview = asked.value;
+  const wrong = general ?? asked.wrong;
   return (
     <Box
+      as="form"
+      onSubmit={(e) => void submit(e)}
       border="1px dashed"
       borderColor="plum"
       rounded="4px"
@@ -32,26 +36,22 @@ export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: 
       mb="14px"
       role="form"
       aria-label="Assign numbers"
+      data-shows={asked.waiting ? undefined : how}
     >
       <Flex gap="10px" align="center" wrap="wrap" mb="10px">
         <b>
           Give {numbers.length} {numbers.length === 1 ? 'number' : 'numbers'} to people who have none
         </b>
-        <SelectBox
-          aria-label="How to match"
-          w="auto"
-          value={how}
-          onChange={(e) => {
-            setHow(e.target.value as typeof how);
-            setPreview(null);
-          }}
-        >
-          <option value="last digits">by matching last digits</option>
-          <option value="order">in their order</option>
-        </SelectBox>
-        <Act look={preview ? 'plain' : 'main'} onClick={look}>
-          Show who gets which
-        </Act>
+        <Controller
+          control={form.control}
+          name="how"
+          render={({ field }) => (
+            <SelectBox aria-label="How to match" w="auto" {...field}>
+              <option value="last digits">by matching last digits</option>
+              <option value="order">in their order</option>
+            </SelectBox>
+          )}
+        />
         <Act ml="auto" onClick={onClose}>
           Close
         </Act>
@@ -89,15 +89,7 @@ export function AssignPanel({ numbers, onClose }: { numbers: string[]; onClose: 
             </Box>
           ))}
           {preview.pairs.length > 0 ? (
-            <Act
-              mt="8px"
-              look="main"
-              onClick={async () => {
-                if (!(await give())) return;
-                refresh();
-                onClose();
-              }}
-            >
+            <Act mt="8px" look="main" type="submit" disabled={busy || asked.waiting}>
               Give these {preview.pairs.length}
             </Act>
           ) : null}

@@ -17,7 +17,7 @@ const STEPS: Record<WorkStep, { title: string; href: string; act: string; again:
   trunk: { title: 'Trunk', href: '/trunks/new', act: 'Add the trunk', again: 'Another trunk' },
   inbound: { title: 'Where calls come in', href: '/inbound', act: 'Lead the main number', again: 'Inbound' },
   outbound: { title: 'What may go out', href: '/outbound', act: 'Add rules', again: 'Outbound' },
-  hours: { title: 'Hours', href: '/inbound', act: 'By the hour', again: 'By the hour' },
+  hours: { title: 'Hours', href: '/hours', act: 'Add hours', again: 'Hours' },
   answer: { title: 'Who answers', href: '/mailboxes', act: 'Mailboxes', again: 'Mailboxes' },
   check: { title: 'Check', href: '#problems', act: 'See what is wrong', again: 'Problems' },
   live: { title: 'Go live', href: '/go-live', act: 'Read and go live', again: 'Go live' },

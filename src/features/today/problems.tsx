@@ -1,13 +1,14 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
-import type { Answer, Input } from '@/contract';
+import { useMemo } from 'react';
+import type { Answer } from '@/contract';
 import { Act, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { call } from '@/workbench/api';
 import { SEVERITY } from '@/workbench/severity';
+import { useGrown } from '@/workbench/use-grown';
 
 type Kind = Answer<'problems'>['types'][number];
 type Problem = Kind['first'];
@@ -52,18 +53,22 @@ function Row({ problem: p, aside }: { problem: Problem; aside?: React.ReactNode 
 
 /** Problems of one type: the first, how many more there are, and those on demand. */
 function Group({ of: t }: { of: Kind }) {
-  const [shown, setShown] = useState<Problem[]>([]);
-  const [busy, setBusy] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
+  // The first comes with the page, but not as the first page of the list: that is fetched when it is asked for.
+  const none = useMemo(() => ({ of: t, problems: [] as Problem[] }), [t]);
+  const { pages, more, busy, wrong } = useGrown(
+    'problems',
+    none,
+    (page, all) => {
+      const fetched = all.reduce((n, p) => n + p.problems.length, 0);
+      return page !== none && page.problems.length === 0 ? null : fetched < t.count ? String(fetched) : null;
+    },
+    async (from) => {
+      const got = await call('problems', { query: { type: t.type, from: Number(from), most: AT_ONCE } });
+      return got.ok ? { ok: true, value: { of: t, problems: got.value.problems } } : got;
+    },
+  );
+  const shown = pages.flatMap((p) => p.problems).filter((p) => p.severity === t.severity);
   const left = t.count - Math.max(1, shown.length);
-  const more = async () => {
-    setBusy(true);
-    const query = { type: t.type, from: shown.length, most: AT_ONCE } as Input<'problems'>['query'];
-    const got = await call('problems', { query });
-    setBusy(false);
-    setWrong(got.ok ? null : got.errors[0]!.sentence);
-    if (got.ok) setShown([...shown, ...got.value.problems.filter((p) => p.severity === t.severity)]);
-  };
   return (
     <>
       <Row
@@ -75,7 +80,7 @@ function Group({ of: t }: { of: Kind }) {
                 look="text"
                 h="20px"
                 disabled={busy}
-                onClick={() => void more()}
+                onClick={() => more?.()}
                 aria-label={`Show ${left} more like this`}
               >
                 {busy ? 'Fetching …' : `and ${left} more like this`}
@@ -90,8 +95,8 @@ function Group({ of: t }: { of: Kind }) {
         </Box>
       ))}
       {wrong ? <Wrong>{wrong}</Wrong> : null}
-      {shown.length > 0 && left > 0 ? (
-        <Act mt="6px" mb="6px" disabled={busy} onClick={() => void more()}>
+      {shown.length > 0 && more && left > 0 ? (
+        <Act mt="6px" mb="6px" disabled={busy} onClick={more}>
           {busy ? 'Fetching …' : `Show the next ${Math.min(AT_ONCE, left)}`}
         </Act>
       ) : null}

@@ -82,6 +82,13 @@ export async function teamPage(id: string) {
   return { ...found, data: withAround(actor, found.data) };
 }
 
+export async function hoursPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('hoursPage', { reader: actor, id, now: Date.now() });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
 export async function sitePage(id: string) {
   const data = await objectPage('site', id);
   return { data, moves: await askForPage('movesOfSite', { id }) };

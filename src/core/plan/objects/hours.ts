@@ -54,7 +54,7 @@ export const hoursKind = kind(hours, {
   list: 'hours',
   area: 'incoming',
   look: 'clock',
-  path: null,
+  path: '/hours/{id}',
   plainName: true,
 });
 

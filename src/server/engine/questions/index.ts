@@ -3,6 +3,7 @@ import type { Question } from '../ground/question';
 import * as calls from './calls';
 import * as edits from './edits';
 import { frame } from './frame';
+import * as hours from './hours';
 import { inbound } from './inbound';
 import * as ledgers from './ledgers';
 import * as longLedgers from './long-ledgers';
@@ -20,6 +21,7 @@ export const QUESTIONS = {
   ...objects,
   ...ledgers,
   ...longLedgers,
+  ...hours,
   inbound,
   outbound,
   ...calls,

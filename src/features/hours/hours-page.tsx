@@ -1,0 +1,69 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { parseWeek } from '@/core/hours/week';
+import { useWriting } from '@/ui/time';
+import type { ObjectPageData } from '@/workbench/form-data';
+import { ObjectPage } from '@/workbench/object-page';
+import { zoneWords } from '@/workbench/country-box';
+import { DatesPart } from './dates-part';
+import { WeekPart } from './week-part';
+import { YearRibbon, type CalendarDate, type DatedTimes } from './year-ribbon';
+
+interface Calendar {
+  id: string;
+  name: string;
+  dates: CalendarDate[];
+}
+
+/** One hours object: its week, the year over it, dates with times of their own; and what holds now. */
+export function HoursPage({
+  data,
+  calendars,
+  now,
+}: {
+  data: ObjectPageData;
+  calendars: Calendar[];
+  now: { at: string; open: boolean; until: string | null };
+}) {
+  const write = useWriting();
+  const zone = String(data.object.zone);
+  const said = `${now.open ? 'open' : 'closed'} now${now.until ? `, until ${write(now.until, { zone, weekday: true })}` : ''}, by the draft`;
+  return (
+    <ObjectPage
+      data={data}
+      listPath="/hours"
+      top={() => (
+        <Box color="quiet" mt="-6px" data-testid="hours-now">
+          {zoneWords(zone)} · {said}
+        </Box>
+      )}
+      parts={[
+        { title: 'The week, typed or painted', draw: (edit) => <WeekPart edit={edit} disabled={!data.canEdit} /> },
+        {
+          title: 'The year over it',
+          draw: (edit) => {
+            const week = parseWeek(String(edit.value.weekly));
+            const chosen = edit.value.holidays as string[];
+            return (
+              <YearRibbon
+                week={week.ok ? week.week : EMPTY}
+                holidays={calendars.filter((c) => chosen.includes(c.id)).flatMap((c) => c.dates)}
+                exceptions={edit.value.exceptions as DatedTimes[]}
+                today={now.at.slice(0, 10)}
+              />
+            );
+          },
+        },
+        { title: 'Holidays', fields: ['holidays'] },
+        {
+          title: 'Dates with times of their own',
+          draw: (edit) => <DatesPart edit={edit} disabled={!data.canEdit} />,
+        },
+        { title: 'Name, zone and note', fields: ['name', 'zone', 'note'], rare: true },
+      ]}
+    />
+  );
+}
+
+const EMPTY = Array.from({ length: 7 }, () => []);
