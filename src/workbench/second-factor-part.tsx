@@ -3,28 +3,18 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { call } from '@/workbench/api';
-import { Act, Labelled, TextBox } from '@/ui/controls';
+import { Act } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { useRefresh } from '@/ui/refresh';
+import { OneFieldForm } from './one-field-form';
 
 /** One's own second factor: offered as picture and text, proved by a code before it counts. */
 export function SecondFactorPart({ on, onDone }: { on: boolean; onDone?: () => void }) {
   const refresh = useRefresh();
   const [offer, setOffer] = useState<{ secret: string; svg: string } | null>(null);
-  const [code, setCode] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
   const begin = async () => {
     const got = await call('offerSecondFactor');
     if (got.ok) setOffer(got.value);
-  };
-  const prove = async () => {
-    const done = await call('startSecondFactor', { body: { secret: offer!.secret, code: code.replace(/\s/g, '') } });
-    setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (!done.ok) return;
-    setOffer(null);
-    setCode('');
-    refresh();
-    onDone?.();
   };
   const end = async () => {
     await call('endSecondFactor');
@@ -51,22 +41,23 @@ export function SecondFactorPart({ on, onDone }: { on: boolean; onDone?: () => v
             <Digits whiteSpace="normal" wordBreak="break-all" data-testid="totp-secret">
               {offer.secret}
             </Digits>
-            <Box mt="10px" maxW="220px">
-              <Labelled title="The code it shows now" htmlFor="totp-code" error={wrong}>
-                <Flex gap="8px">
-                  <TextBox
-                    id="totp-code"
-                    inputMode="numeric"
-                    autoComplete="one-time-code"
-                    fontFamily="mono"
-                    value={code}
-                    onChange={(e) => setCode(e.target.value)}
-                  />
-                  <Act look="main" disabled={code.replace(/\s/g, '').length !== 6} onClick={prove}>
-                    Turn it on
-                  </Act>
-                </Flex>
-              </Labelled>
+            <Box mt="10px">
+              <OneFieldForm
+                operation="startSecondFactor"
+                input={(code) => ({ body: { secret: offer.secret, code: code.replace(/\s/g, '') } })}
+                id="totp-code"
+                title="The code it shows now"
+                act="Turn it on"
+                done=""
+                inputMode="numeric"
+                autoComplete="one-time-code"
+                fontFamily="mono"
+                w="120px"
+                onDone={() => {
+                  setOffer(null);
+                  onDone?.();
+                }}
+              />
             </Box>
           </Box>
         </Flex>

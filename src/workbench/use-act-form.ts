@@ -32,8 +32,8 @@ export interface ActFormOptions<N extends OperationName, T extends FieldValues> 
   unsaid?: (values: T) => { field: Path<T>; sentence: string }[];
   /** the field that an error belongs to, by its path in the body; null: none of this form */
   fieldOf?: (path: string) => Path<T> | null;
-  /** where what is typed is kept in this browser; null: nowhere */
-  keep?: { key: string; about: KeptAbout } | null;
+  /** where what is typed is kept in this browser, and what it is called among what was typed; null: nowhere, or by no name */
+  keep?: { key: string; about: KeptAbout | null } | null;
   /** fields that are never kept */
   secrets?: readonly Path<T>[];
   /** what is typed is kept on when it was sent: it was only looked at */
@@ -141,7 +141,7 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
           setTouched(typed.length > 0);
           if (key === null) return;
           const kept = typed.filter(([f]) => !(never as readonly string[]).includes(f));
-          writeKept(key, kept.length > 0 ? Object.fromEntries(kept) : null, JSON.parse(aboutText) as KeptAbout);
+          writeKept(key, kept.length > 0 ? Object.fromEntries(kept) : null, JSON.parse(aboutText) as KeptAbout | null);
         },
       }),
     [subscribe, key, aboutText],

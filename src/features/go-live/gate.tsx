@@ -1,12 +1,13 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import type { Answer } from '@/contract';
-import { Act, AreaBox, Labelled, PartTitle } from '@/ui/controls';
-import { useKept } from '@/ui/kept';
+import { Act, AreaBox, PartTitle, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
+import { formFields } from '@/workbench/form-fields';
+import { useActForm } from '@/workbench/use-act-form';
 
 type Problem = Answer<'problems'>['problems'][number];
 
@@ -78,56 +79,62 @@ export function GoPart({
   account,
   mayOverride,
   edits,
+  draftVersion,
   revision,
-  onGo,
+  onGone,
 }: {
   gate: GateData;
   account: string;
   mayOverride: boolean;
   edits: string;
+  draftVersion: number;
   revision: number;
-  onGo: (note: string, override: string) => Promise<boolean>;
+  onGone: (number: number) => void;
 }) {
-  const [note, setNote] = useKept<string>(`${account} go-live note`);
-  const [reason, setReason] = useKept<string>(`${account} go-live reason`);
-  const [busy, setBusy] = useState(false);
   const barred = gate.emergency.length > 0;
   const needsReason = gate.errors.length > 0;
-  const go = async () => {
-    if (busy) return;
-    setBusy(true);
-    const went = await onGo(note ?? '', needsReason ? (reason ?? '') : '');
-    setBusy(false);
-    if (!went) return;
-    setNote(null);
-    setReason(null);
-  };
+  const { form, submit, busy, general, clear } = useActForm<'goLive', { note: string; reason: string }>({
+    operation: 'goLive',
+    checked: false,
+    defaults: { note: '', reason: '' },
+    input: ({ note, reason }) => ({ body: { draftVersion, note, override: needsReason ? reason : '' } }),
+    unsaid: ({ reason }) =>
+      needsReason && reason.trim() === ''
+        ? [{ field: 'reason', sentence: 'Say why it goes live in spite of its errors.' }]
+        : [],
+    fieldOf: (path) => (path === 'note' ? 'note' : path === 'override' && needsReason ? 'reason' : null),
+    keep: { key: `${account} go-live`, about: null },
+    onMade: ({ number }) => {
+      clear();
+      onGone(number);
+    },
+  });
+  const { field } = formFields(form, { prefix: 'live' });
+  const reason = useWatch({ control: form.control, name: 'reason' });
   const said = barred
     ? 'Emergency calls would not get out, or not as they must. Nobody can let that through: mend it first.'
     : needsReason && !mayOverride
       ? 'Errors stand against it. Mend them, or ask whoever manages administrators to let them through.'
       : null;
   return (
-    <>
-      <Labelled title="Note for whoever looks later" htmlFor="live-note">
-        <AreaBox
-          id="live-note"
-          value={note ?? ''}
-          maxLength={500}
-          onChange={(e) => setNote(e.target.value)}
-          placeholder="Why these changes"
-        />
-      </Labelled>
+    <form noValidate onSubmit={(e) => void submit(e)}>
+      {field('note', 'Note for whoever looks later', ({ change, ...rest }) => (
+        <AreaBox {...rest} maxLength={500} placeholder="Why these changes" onChange={(e) => change(e.target.value)} />
+      ))}
       {needsReason && mayOverride && !barred ? (
         <Box mt="10px">
-          <Labelled title="Why it goes live in spite of its errors (kept with the revision)" htmlFor="live-reason">
-            <AreaBox
-              id="live-reason"
-              value={reason ?? ''}
-              maxLength={500}
-              onChange={(e) => setReason(e.target.value)}
-            />
-          </Labelled>
+          {field(
+            'reason',
+            'Why it goes live in spite of its errors (kept with the revision)',
+            ({ change, ...rest }) => (
+              <AreaBox {...rest} maxLength={500} onChange={(e) => change(e.target.value)} />
+            ),
+          )}
+        </Box>
+      ) : null}
+      {general ? (
+        <Box mt="8px">
+          <Wrong>{general}</Wrong>
         </Box>
       ) : null}
       {said ? (
@@ -140,8 +147,8 @@ export function GoPart({
           mt="10px"
           w="100%"
           h="34px"
-          disabled={busy || (needsReason && (reason ?? '').trim() === '')}
-          onClick={() => void go()}
+          type="submit"
+          disabled={busy || (needsReason && reason.trim() === '')}
           data-testid="go-live"
         >
           {busy ? 'Going live …' : needsReason ? `Go live with ${edits} and their errors` : `Go live with ${edits}`}
@@ -150,6 +157,6 @@ export function GoPart({
       <Box color="quiet" mt="8px">
         All of them at once, as revision {revision}. You can bring any revision back.
       </Box>
-    </>
+    </form>
   );
 }

@@ -42,12 +42,9 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
   const { pending, asked, me } = data;
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
-  const go = async (note: string, override: string): Promise<boolean> => {
-    const done = await call('goLive', { body: { draftVersion: pending.draftVersion, note, override } });
-    setWrong(done.ok ? null : done.errors[0]!.sentence);
-    if (done.ok) setGone(done.value.number);
+  const onGone = (number: number) => {
+    setGone(number);
     refresh();
-    return done.ok;
   };
   const [question, confirm] = useConfirm<'undo' | 'only'>();
   const told = (done: ApiResult<unknown>) => {
@@ -99,8 +96,9 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
                       account={data.account}
                       mayOverride={data.mayOverride}
                       edits={plural(pending.count)}
+                      draftVersion={pending.draftVersion}
                       revision={pending.revision + 1}
-                      onGo={go}
+                      onGone={onGone}
                     />
                   )}
                 </Later>

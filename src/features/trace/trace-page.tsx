@@ -4,15 +4,17 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { Course } from '@/core/course';
 import type { Trace, TraceStep } from '@/core/routing';
-import { Act, Empty, Labelled, TextBox, Wrong } from '@/ui/controls';
+import { Act, Empty, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { useKinds } from '@/ui/kinds';
+import { formFields } from '@/workbench/form-fields';
 import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
 import { useWriting } from '@/ui/time';
@@ -109,36 +111,22 @@ function railNote(trace: Trace): string {
 
 function QuestionForm({ data }: { data: TracePageData }) {
   const router = useRouter();
-  const [q, setQ] = useState(data.question);
+  const { from, dial, at } = data.question;
+  const form = useForm({ values: { from, dial, at } });
+  const { field, text } = formFields(form, { prefix: 'trace' });
+  const ask = form.handleSubmit((q) => router.push(tracePath(q.from, q.dial, q.at || 'now')));
   return (
-    <chakra.form
-      mb="14px"
-      onSubmit={(e) => {
-        e.preventDefault();
-        router.push(tracePath(q.from, q.dial, q.at || 'now'));
-      }}
-    >
+    <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
       <Flex gap="10px" align="flex-end" wrap="wrap">
         <Box flex="1" minW="130px" maxW="230px">
-          <Labelled title="From" htmlFor="trace-from">
-            <PhoneBox id="trace-from" value={q.from} onChange={(from) => setQ({ ...q, from })} />
-          </Labelled>
+          {field('from', 'From', ({ change, ...rest }) => (
+            <PhoneBox {...rest} onChange={change} />
+          ))}
         </Box>
         <Box flex="1" minW="130px" maxW="230px">
-          <Labelled title="Dials" htmlFor="trace-dial">
-            <TextBox
-              id="trace-dial"
-              fontFamily="mono"
-              value={q.dial}
-              onChange={(e) => setQ({ ...q, dial: e.target.value })}
-            />
-          </Labelled>
+          {text('dial', 'Dials', { fontFamily: 'mono' })}
         </Box>
-        <Box w="130px">
-          <Labelled title="When" htmlFor="trace-at">
-            <TextBox id="trace-at" value={q.at} onChange={(e) => setQ({ ...q, at: e.target.value })} />
-          </Labelled>
-        </Box>
+        <Box w="130px">{text('at', 'When')}</Box>
         <Act look="main" type="submit" h="32px">
           Trace
         </Act>
