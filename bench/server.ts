@@ -179,6 +179,7 @@ async function main(): Promise<void> {
     '/sites',
     '/trunks',
     '/classes',
+    '/hours',
     '/go-live',
     '/history',
     '/revisions',

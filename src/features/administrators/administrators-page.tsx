@@ -1,6 +1,7 @@
 'use client';
 
-import { FormField } from '@/workbench/form-field';
+import { useAccount } from '@/workbench/edits';
+import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
@@ -8,7 +9,7 @@ import type { Administrator, RoleFacts } from '@/contract/access';
 import type { Right } from '@/contract/rights';
 import type { Answer } from '@/contract';
 import { call, type ApiResult } from '@/workbench/api';
-import { Act, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, PartTitle, SelectBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import type { Option } from '@/workbench/form-data';
@@ -159,6 +160,7 @@ function AddAdministrator({
   onMade: (made: { name: string; password: string }) => void;
 }) {
   const refresh = useRefresh();
+  const account = useAccount();
   const { form, submit, busy, general, clear } = useActForm<
     'addAdministrator',
     { name: string; signIn: string; role: string }
@@ -170,37 +172,28 @@ function AddAdministrator({
       ...(t.name.trim() === '' ? [{ field: 'name' as const, sentence: 'Say who it is.' }] : []),
       ...(t.signIn.trim() === '' ? [{ field: 'signIn' as const, sentence: 'Say what they sign in as.' }] : []),
     ],
+    keep: {
+      key: `${account} new administrator`,
+      about: { title: 'New administrator', path: '/administrators' },
+    },
     onMade: ({ password }, { name }) => {
       onMade({ name, password });
       clear();
       refresh();
     },
   });
+  const { text, select } = formFields(form, { prefix: 'admin' });
   return (
     <form noValidate onSubmit={(e) => void submit(e)}>
       <Flex gap="8px" align="flex-start" mt="12px" wrap="wrap">
-        <Box w="200px">
-          <FormField form={form} name="name" title="Name" id="admin-name">
-            {({ change, ...rest }) => <TextBox {...rest} onChange={(e) => change(e.target.value)} />}
-          </FormField>
-        </Box>
-        <Box w="160px">
-          <FormField form={form} name="signIn" title="Signs in as" id="admin-sign-in">
-            {({ change, ...rest }) => <TextBox {...rest} autoComplete="off" onChange={(e) => change(e.target.value)} />}
-          </FormField>
-        </Box>
+        <Box w="200px">{text('name', 'Name')}</Box>
+        <Box w="160px">{text('signIn', 'Signs in as', { autoComplete: 'off' })}</Box>
         <Box w="170px">
-          <FormField form={form} name="role" title="Role" id="admin-role">
-            {({ change, ...rest }) => (
-              <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
-                {roles.map((r) => (
-                  <option key={r.id} value={r.id}>
-                    {r.name}
-                  </option>
-                ))}
-              </SelectBox>
-            )}
-          </FormField>
+          {select(
+            'role',
+            'Role',
+            roles.map((r) => ({ id: r.id, label: r.name })),
+          )}
         </Box>
         <Act mt="21px" look="main" type="submit" disabled={busy}>
           Add administrator

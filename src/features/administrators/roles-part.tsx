@@ -6,6 +6,7 @@ import { useWatch } from 'react-hook-form';
 import { Act, PartTitle, TextBox, TickBox, Wrong } from '@/ui/controls';
 import { useRefresh } from '@/ui/refresh';
 import { FormField } from '@/workbench/form-field';
+import { useAccount } from '@/workbench/edits';
 import { useActForm } from '@/workbench/use-act-form';
 import type { RoleFacts } from '@/contract/access';
 import type { Grant, Right } from '@/contract/rights';
@@ -116,7 +117,8 @@ function RoleForm({
   onSaved: () => void;
   onClose: () => void;
 }) {
-  const { form, submit, busy, general } = useActForm<'makeRole', { name: string; grants: Grant[] }>({
+  const account = useAccount();
+  const { form, submit, busy, general, clear } = useActForm<'makeRole', { name: string; grants: Grant[] }>({
     operation: 'makeRole',
     defaults: first,
     input: (body) => ({ body }),
@@ -124,6 +126,10 @@ function RoleForm({
     send: async ({ body }) => {
       const done = id ? await call('changeRole', { params: { id }, body }) : await call('makeRole', { body });
       return done.ok ? { ok: true, value: { id: id ?? '' } } : done;
+    },
+    keep: {
+      key: `${account} role ${id ?? first.name}`,
+      about: { title: first.name === '' ? 'New role' : `Role ${first.name}`, path: '/administrators' },
     },
     onMade: onSaved,
   });
@@ -192,7 +198,14 @@ function RoleForm({
         <Act look="main" disabled={busy || grants.length === 0} onClick={() => void submit()}>
           Save role
         </Act>
-        <Act onClick={onClose}>Cancel</Act>
+        <Act
+          onClick={() => {
+            clear();
+            onClose();
+          }}
+        >
+          Cancel
+        </Act>
       </Flex>
       {general ? <Wrong>{general}</Wrong> : null}
     </Box>

@@ -9,14 +9,16 @@ import type { LimitName } from '@/core/acts/limits';
 import { LimitsPart } from './limits-part';
 import type { FieldsData } from '@/workbench/form-data';
 import { ObjectParts } from '@/workbench/object-page';
-import { FormField } from '@/workbench/form-field';
+import { FigureBox } from '@/ui/figure-box';
+import { useAccount } from '@/workbench/edits';
+import { formFields } from '@/workbench/form-fields';
 import { OneFieldForm } from '@/workbench/one-field-form';
 import { PasswordPart } from '@/workbench/password-part';
 import { useActForm } from '@/workbench/use-act-form';
 import { SecondFactorPart } from '@/workbench/second-factor-part';
 import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
 import { SessionsPart } from './sessions-part';
-import { Act, ActLink, PartTitle, SelectBox, TextBox, Wrong } from '@/ui/controls';
+import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Time } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
@@ -198,18 +200,21 @@ function NumberSetting({
 
 function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name: string }[] }) {
   const refresh = useRefresh();
+  const account = useAccount();
   const [made, setMade] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const { form, submit, busy, general, clear } = useActForm<'makeToken', { name: string; role: string; days: string }>({
     operation: 'makeToken',
     defaults: { name: '', role: 'auditor', days: '90' },
     input: ({ days, ...t }) => ({ body: { ...t, days: days === '' ? null : Number(days) } }),
+    keep: { key: `${account} new token`, about: { title: 'New API token', path: '/settings' } },
     onMade: ({ token }) => {
       setMade(token);
       clear();
       refresh();
     },
   });
+  const { field, text, select } = formFields(form, { prefix: 'token' });
   const revoke = async (id: string) => {
     const done = await call('revokeToken', { params: { id } });
     setWrong(done.ok ? null : done.errors[0]!.sentence);
@@ -255,32 +260,18 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
       ))}
       <form onSubmit={(e) => void submit(e)}>
         <Flex gap="8px" align="flex-start" mt="12px" wrap="wrap">
-          <Box w="200px">
-            <FormField form={form} name="name" title="Name" id="token-name">
-              {({ change, ...rest }) => (
-                <TextBox {...rest} onChange={(e) => change(e.target.value)} placeholder="nightly report" />
-              )}
-            </FormField>
-          </Box>
+          <Box w="200px">{text('name', 'Name', { placeholder: 'nightly report' })}</Box>
           <Box w="150px">
-            <FormField form={form} name="role" title="Rights of" id="token-role">
-              {({ change, ...rest }) => (
-                <SelectBox {...rest} onChange={(e) => change(e.target.value)}>
-                  {roles.map((r) => (
-                    <option key={r.id} value={r.id}>
-                      {r.name}
-                    </option>
-                  ))}
-                </SelectBox>
-              )}
-            </FormField>
+            {select(
+              'role',
+              'Rights of',
+              roles.map((r) => ({ id: r.id, label: r.name })),
+            )}
           </Box>
-          <Box w="90px">
-            <FormField form={form} name="days" title="Days" id="token-days">
-              {({ change, ...rest }) => (
-                <TextBox {...rest} inputMode="numeric" onChange={(e) => change(e.target.value.replace(/\D/g, ''))} />
-              )}
-            </FormField>
+          <Box w="130px">
+            {field('days', 'Days', ({ change, onBlur, name: _name, ref: _ref, ...rest }) => (
+              <FigureBox {...rest} title="Days" onChange={change} onLeave={onBlur} />
+            ))}
           </Box>
           <Act mt="21px" type="submit" disabled={busy}>
             Make token
