@@ -212,6 +212,32 @@ describe('going live and back', () => {
   });
 });
 
+describe('forms that act at once', () => {
+  it.each([
+    ['/administrators', '#admin-name', 'Half Typed', 'New administrator'],
+    ['/settings', '#token-name', 'half a token', 'New API token'],
+    ['/settings', '#limit-queues', '12', 'Limits of the organisation'],
+    ['/extensions/e-2111', '#forward-to', '2105', 'Forwarding'],
+  ])('%s: what is typed into %s stays when the page is left, and Today names it', async (path, field, text, title) => {
+    await visit(page, path);
+    await page.type(field, text);
+    await visit(page, '/');
+    await waitForText(page, title);
+    await visit(page, path);
+    await page.waitForFunction(
+      (f: string, t: string) => (document.querySelector(f) as HTMLInputElement).value === t,
+      {},
+      field,
+      text,
+    );
+    // Taken away again, it is named no more.
+    await page.click(field, { count: 3 });
+    await page.keyboard.press('Backspace');
+    await visit(page, '/');
+    expect(await page.$eval('body', (e) => e.innerText)).not.toContain(title);
+  });
+});
+
 describe('finding and asking', () => {
   it('finds by name, by digits and by number, and opens the first', async () => {
     for (const [wanted, label, path] of [
