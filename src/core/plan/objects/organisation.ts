@@ -9,7 +9,7 @@ export const organisation = z.strictObject({
   name,
   language: line(35, 2).default('en').meta({
     title: 'Language',
-    description: 'Tag of RFC 5646 that new sites begin with, and in which hours are read back. Example: sv.',
+    description: 'What new sites begin with.',
   }),
   dayOrder: z.enum(DAY_ORDERS).default('day first').meta({
     title: 'Dates are written',

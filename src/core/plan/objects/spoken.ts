@@ -7,7 +7,7 @@ import { reachable } from './reachable';
 export const prompt = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Main greeting, winter.' }),
-  language: line(35, 2).default('en').meta({ title: 'Language', description: 'Tag of RFC 5646. Example: sv.' }),
+  language: line(35, 2).default('en').meta({ title: 'Language', description: 'In which it is spoken.' }),
   text: z.string().max(4000).default('').meta({ title: 'Text', description: 'What is said, word for word.' }),
   seconds: z.number().min(0).max(600).default(0).meta({
     title: 'Length',
