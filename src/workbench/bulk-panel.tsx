@@ -56,6 +56,7 @@ export function BulkPanel({
   const [listed, setListed] = useState<{ body: string; answer: Answer<'bulkPreview'> } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [job, setJob] = useState<string | null>(null);
+  const [made, setMade] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const bodyOf = (typed: BulkTyped) => bulkBody(ledger, chosen, options, typed);
   const { form, submit, busy, general, touched, clear } = useActForm<'bulkPreview', BulkTyped>({
@@ -79,15 +80,18 @@ export function BulkPanel({
     if (ended.state !== 'done') return;
     setSaid(`${ended.result?.changed ?? 0} changed, as one edit: one undo (Ctrl Z) takes all of it back.`);
     setListed(null);
-    clear();
+    // What was set while it was made is another change.
+    if (JSON.stringify(bodyOf(form.getValues())) === made) clear();
     refresh();
   });
   const running = job !== null && (!work || work.state === 'waiting' || work.state === 'running');
   const make = async () => {
     setWrong(null);
     const got = await call('bulk', { body });
-    if (got.ok) setJob(got.value.job);
-    else setWrong(got.errors[0]!.sentence);
+    if (got.ok) {
+      setMade(JSON.stringify(body));
+      setJob(got.value.job);
+    } else setWrong(got.errors[0]!.sentence);
   };
   const fields = formFields(form, { prefix: 'bulk' });
   return (

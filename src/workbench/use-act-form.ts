@@ -49,7 +49,10 @@ export interface ActForm<T extends FieldValues> {
   general: string | null;
   /** something was typed */
   touched: boolean;
-  /** forgets what was typed; what stands there then is `to`, left out: what stood there before anything was typed */
+  /**
+   * Forgets what was typed; what stands there then is `to`, left out: what stood there before anything was typed. Called by `onMade`
+   * it forgets what was sent: what was typed since stays.
+   */
   clear: (to?: T) => void;
 }
 
@@ -72,6 +75,8 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     base.current = now.current.defaults;
   }, [defaultsText]);
   const sending = useRef(false);
+  /** what was sent and is being answered */
+  const sent = useRef<T | null>(null);
   const [busy, setBusy] = useState(false);
   const [general, setGeneral] = useState<string | null>(null);
   const [touched, setTouched] = useState(false);
@@ -168,11 +173,14 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     setGeneral(elsewhere);
   };
   const clear = (to = defaults) => {
+    const now = getValues();
+    const since = sent.current ? Object.keys(now).filter((f) => !same(now[f], sent.current![f])) : [];
     base.current = to;
     if (key !== null) writeKept(key, null, null);
     form.reset(to, { keepDirtyValues: false, keepErrors: false });
     setTouched(false);
     setGeneral(null);
+    for (const f of since) setValue(f as Path<T>, now[f] as never, { shouldDirty: true });
   };
   const submit = async (e?: React.BaseSyntheticEvent) => {
     e?.preventDefault();
@@ -190,7 +198,7 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     setBusy(true);
     setGeneral(null);
     form.clearErrors();
-    const values = getValues();
+    const values = structuredClone(getValues());
     const { operation, input, send, looksOnly, onMade } = now.current;
     const ask = call as (name: N, input: Input<N>) => Promise<ApiResult<Answer<N>>>;
     const made = await (send ? send(input(values)) : ask(operation, input(values)));
@@ -199,7 +207,9 @@ export function useActForm<N extends OperationName, T extends FieldValues>(optio
     setBusy(false);
     if (!made.ok) return;
     if (key !== null && !looksOnly) writeKept(key, null, null);
+    sent.current = values;
     onMade(made.value, values);
+    sent.current = null;
   };
   return { form, submit, busy, general, touched, clear };
 }

@@ -66,6 +66,26 @@ async function idle(): Promise<void> {
 }
 
 describe.each(DELAYS)('with %i ms more for every request', (delay) => {
+  it('what is typed while a form is sent stays when it is answered', async () => {
+    await visit(page, '/settings');
+    await slower(delay);
+    await typeInto('#limit-queues', String(delay));
+    await press(page, 'Set limits');
+    await typeInto('#limit-mailboxes', '9000');
+    await until(async () => {
+      const { limits } = (await boss.get<{ limits: Record<string, number | null> }>('/limits')).body;
+      return limits.queues === delay;
+    });
+    await new Promise((done) => setTimeout(done, delay * 3 + 500));
+    expect(await valueOf('#limit-mailboxes')).toBe('9000');
+    expect(await valueOf('#limit-queues')).toBe(String(delay));
+    expect((await boss.get<{ limits: Record<string, number | null> }>('/limits')).body.limits.mailboxes).toBeNull();
+    await press(page, 'Clear what was typed');
+    await slower(0);
+    const { limits } = (await boss.get<{ limits: Record<string, number | null> }>('/limits')).body;
+    await boss.put('/limits', { ...limits, queues: null });
+  });
+
   const id = PERSON[delay];
 
   it('field after field of one object is saved, while the first is on its way', async () => {
