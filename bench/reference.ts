@@ -2,7 +2,7 @@ import { measure } from 'mitata';
 import { partition } from '@/core/hours';
 import { PlanIndex, planWith, readPlan, readDocumentText, type Changed, type Plan } from '@/core/plan';
 import { rangeFaults } from '@/core/plan/faults';
-import { compile, contextOf, noticesFor, outcomeOf, trace, type Call, type Exchange } from '@/core/routing';
+import { compile, contextOf, outcomeOf, trace, type Call, type Exchange } from '@/core/routing';
 import { REFERENCE, generate } from '../demo/generate';
 import { line, median as middle, ms } from './lines';
 
@@ -139,7 +139,7 @@ function strips(exchange: Exchange): number {
     let part = parts.get(attendant.hours);
     if (!part) {
       const { hours } = exchange.hours.get(attendant.hours)!;
-      parts.set(attendant.hours, (part = partition(hours, noticesFor({}, attendant.hours), AT, AT + 53 * 7 * DAY)));
+      parts.set(attendant.hours, (part = partition(hours, [], AT, AT + 53 * 7 * DAY)));
     }
     cells += part.length;
   }

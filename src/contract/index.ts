@@ -6,6 +6,7 @@ import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf 
 import type { OperationName } from './paths';
 import { peopleFacts } from './people';
 import { planFacts } from './plan';
+import { stateFacts } from './state';
 import { workFacts } from './work';
 
 export const contract = {
@@ -14,6 +15,7 @@ export const contract = {
   ...peopleFacts,
   ...numberFacts,
   ...accessFacts,
+  ...stateFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;
 

@@ -26,6 +26,8 @@ export const option = z.strictObject({
   label: z.string(),
   /** what else it is found by */
   more: z.string().optional(),
+  /** its kind, of what calls can be led to */
+  kind: z.string().optional(),
 });
 export type Option = z.output<typeof option>;
 

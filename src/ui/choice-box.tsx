@@ -2,6 +2,7 @@
 
 import { Box, Combobox, Portal, chakra, createListCollection } from '@chakra-ui/react';
 import { Check, ChevronDown, X } from 'lucide-react';
+import { Glyph } from './glyph';
 import { useLabelOf } from './label-of';
 import { settling } from './settling';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -11,6 +12,8 @@ export interface Choice {
   id: string;
   label: string;
   more?: string;
+  /** its kind, where its glyph is to be shown */
+  kind?: string;
 }
 
 export interface ChoiceProps {
@@ -194,6 +197,7 @@ export function ChoiceBox({
               </Combobox.Empty>
               {shown.map((c) => (
                 <Combobox.Item key={c.id} item={c} px="8px" py="4px" rounded="3px" gap="8px">
+                  {c.kind ? <Glyph kind={c.kind} /> : null}
                   <Combobox.ItemText>{c.label}</Combobox.ItemText>
                   <Combobox.ItemIndicator ms="auto">
                     <Check size={14} />

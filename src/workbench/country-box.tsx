@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { KNOWN_COUNTRIES } from '@/core/numbers/known-countries';
 import { countryName } from '@/core/plan/facts/value-words';
 import { ChoiceBox, type ChoiceProps } from '@/ui/choice-box';
+import { zoneWords } from './zone-words';
 
 type Props = Omit<ChoiceProps, 'choices' | 'value' | 'onChange' | 'nullable' | 'label'> & {
   value: string;
@@ -27,10 +28,4 @@ export function ZoneBox({ first = [], value, onChange, ...rest }: Props & { firs
     return [...known].filter(Boolean).map((z) => ({ id: z, label: zoneWords(z), more: z }));
   }, [first, value]);
   return <ChoiceBox {...rest} nullable={false} value={value} choices={choices} onChange={(v) => v && onChange(v)} />;
-}
-
-/** `Europe/London` as `London (Europe)`. */
-export function zoneWords(zone: string): string {
-  const [region, ...place] = zone.replaceAll('_', ' ').split('/');
-  return place.length === 0 ? zone : `${place.reverse().join(', ')} (${region})`;
 }

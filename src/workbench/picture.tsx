@@ -9,9 +9,8 @@ import { useKinds } from '@/ui/kinds';
 import { Later } from '@/ui/later';
 import { Link } from '@/ui/link';
 import type { Around } from './form-data';
-import { WeekStrip } from './week-strip';
 
-/** What an object does, from the engine: its course, its week, and lines of what it is about. It comes after the page. */
+/** What an object does, from the engine: its course, and lines of what it is about. It comes after the page. */
 export function Picture({ around, course = false }: { around: Promise<Around>; course?: boolean }) {
   return (
     <Later of={around} waiting={course ? <CourseWaits /> : <Box minH="80px" />}>
@@ -53,11 +52,6 @@ function Drawn({ picture }: { picture: PictureData }) {
             </Box>
           ))}
         </Grid>
-      ) : null}
-      {picture.week ? (
-        <Box mt={picture.groups.length > 0 ? '14px' : 0} maxW="760px">
-          <WeekStrip week={picture.week} />
-        </Box>
       ) : null}
     </>
   );

@@ -80,7 +80,8 @@ export function RefPicker({
         </Link>
       </Box>
     );
-  if (!search && options.length <= SHORT)
+  // What has a glyph is chosen where the glyph can be seen.
+  if (!search && options.length <= SHORT && !options.some((o) => o.kind))
     return (
       <SelectBox
         {...rest}

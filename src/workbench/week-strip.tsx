@@ -1,77 +1,214 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import type { Picture, WeekStretch } from '@/core/analysis';
-import { PartTitle } from '@/ui/controls';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import type { Week, WeekStretch } from '@/core/analysis';
+import type { ObjectKind } from '@/core/plan';
+import { Act, PartTitle, Wrong } from '@/ui/controls';
+import { DayBox } from '@/ui/day-box';
 import { LOOK_FACTS, endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { Hint } from '@/ui/hint';
 import { useKinds } from '@/ui/kinds';
-import { tracePath } from './paths';
+import { useKey } from '@/ui/use-key';
 import { useWriting } from '@/ui/time';
+import { tracePath } from './paths';
+import { useAsked } from './use-asked';
+import { zoneWords } from './zone-words';
 
-type Week = NonNullable<Picture['week']>;
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const DAY = 86_400_000;
 
 const nameOf = (s: WeekStretch) => s.lands?.label ?? s.outcome;
+const isoOf = (at: number) => new Date(at).toISOString();
 
-/** Where callers end through this week: a bar from Monday to Sunday, each stretch opening its trace; beneath it what is meant. */
-export function WeekStrip({ week }: { week: Week }) {
-  const { lookOf } = useKinds();
-  const write = useWriting();
-  const how = { zone: week.zone, weekday: true };
-  const width = (s: WeekStretch) => `${((s.to - s.from) / (week.to - week.from)) * 100}%`;
-  const ends = [...new Map(week.stretches.map((s) => [`${endOf(s)} ${nameOf(s)}`, s])).values()];
-  const hours = (end: WeekStretch) =>
-    week.stretches
-      .filter((s) => endOf(s) === endOf(end) && nameOf(s) === nameOf(end))
-      .reduce((sum, s) => sum + (s.to - s.from) / 3_600_000, 0);
+/** The day some days from the Monday of a week, ISO 8601: a week is chosen by a day in it. */
+const dayFrom = (week: Week, days: number) => isoOf(week.from + DAY / 2 + days * DAY).slice(0, 10);
+
+/** What time rules of a route are called beside the strip, by id. */
+export type RuleNames = (rule: string | null) => { short: string; long: string };
+
+/**
+ * Where callers end through a week: a bar from Monday to Sunday, each stretch opening its trace; beneath it what is meant. Another
+ * week is chosen beside the title. `state` is what else its answer depends on, such as notices that were set on the page.
+ */
+export function WeekStrip({
+  kind,
+  id,
+  title = 'callers from outside',
+  ruleNames,
+  state = null,
+}: {
+  kind: ObjectKind;
+  id: string;
+  title?: string;
+  ruleNames?: RuleNames;
+  state?: string | null;
+}) {
+  const [day, setDay] = useState('');
+  const asked = useAsked(
+    'week',
+    { params: { kind, id }, query: { at: day } },
+    { keep: true, fresh: true, also: state },
+  );
+  const week = asked.value?.week ?? null;
+  useKey('w', () => {
+    if (week) setDay(dayFrom(week, 7));
+  });
+  if (asked.wrong) return <Wrong>{asked.wrong}</Wrong>;
+  if (!asked.value) return <Box minH="104px" />;
+  if (!week) return null;
   return (
-    <Box data-testid="week-strip">
-      <PartTitle>This week, callers from outside ({week.zone.split('/').at(-1)!.replaceAll('_', ' ')} time)</PartTitle>
-      <Flex h="28px" border="1px solid" borderColor="fieldLine" rounded="4px" overflow="hidden" bg="raised">
-        {week.stretches.map((s) => {
-          const { colour, dash } = LOOK_FACTS[lookOf(endOf(s))];
-          const when = `${write(s.from, how)} to ${write(s.to, how)}`;
-          return (
-            <Hint key={s.from} text={`${when}: ${nameOf(s)}`}>
-              <chakra.a
-                href={tracePath('outside', week.e164, new Date(s.from).toISOString())}
-                aria-label={`${when}: ${nameOf(s)}`}
-                display="block"
-                h="100%"
-                style={{ width: width(s) }}
-                bg={colour}
-                opacity={dash === '' ? 1 : 0.75}
-                borderRight="1px solid"
-                borderColor="raised"
-                backgroundImage={
-                  dash === ''
-                    ? undefined
-                    : 'repeating-linear-gradient(135deg, transparent 0 4px, var(--chakra-colors-raised) 4px 6px)'
-                }
-                _focusVisible={{ outline: '2px solid', outlineColor: 'plum', outlineOffset: '-2px' }}
-              />
-            </Hint>
-          );
-        })}
+    <Box data-testid="week-strip" aria-busy={asked.waiting}>
+      <Flex gap="6px" align="center" wrap="wrap" mb="6px">
+        <PartTitle>
+          {day === '' ? 'This week' : 'The week'}, {title} · {zoneWords(week.zone)}
+        </PartTitle>
+        <Flex gap="4px" ml="auto" align="center">
+          <Act aria-label="The week before" px="6px" onClick={() => setDay(dayFrom(week, -7))}>
+            <ChevronLeft size={16} aria-hidden />
+          </Act>
+          <Box w="150px">
+            <DayBox aria-label="A day of the week to show" value={dayFrom(week, 0)} onChange={(d) => d && setDay(d)} />
+          </Box>
+          <Act aria-label="The week after" px="6px" onClick={() => setDay(dayFrom(week, 7))}>
+            <ChevronRight size={16} aria-hidden />
+          </Act>
+          {day === '' ? null : <Act onClick={() => setDay('')}>This week</Act>}
+        </Flex>
       </Flex>
+      {ruleNames && week.rules?.some((r) => r.rule !== null || r.notice !== null) ? (
+        <Rules week={week} names={ruleNames} />
+      ) : null}
+      <Bar week={week} stretches={week.stretches} height="28px" />
+      {asked.value.live ? (
+        <Flex align="center" mt="3px" position="relative">
+          <Bar week={week} stretches={asked.value.live} height="10px" live />
+          <Box position="absolute" right="-30px" fontSize="11px" color="quiet" aria-hidden>
+            live
+          </Box>
+        </Flex>
+      ) : null}
       <Flex mt="2px" fontSize="12px" color="quiet" aria-hidden>
-        {DAYS.map((d) => (
+        {DAYS.map((d, i) => (
           <Box key={d} flex="1">
-            {d}
+            {d} {Number(dayFrom(week, i).slice(8))}
           </Box>
         ))}
       </Flex>
-      <Flex gap="16px" wrap="wrap" mt="6px" fontSize="13px">
-        {ends.map((s) => (
-          <Flex key={`${endOf(s)} ${nameOf(s)}`} gap="6px" align="center">
-            <Glyph kind={endOf(s)} />
-            {nameOf(s)}
-            <chakra.span color="quiet">{Math.round(hours(s))} h</chakra.span>
-          </Flex>
-        ))}
-      </Flex>
+      <Legend week={week} live={asked.value.live} />
     </Box>
+  );
+}
+
+function Bar({
+  week,
+  stretches,
+  height,
+  live = false,
+}: {
+  week: Week;
+  stretches: readonly WeekStretch[];
+  height: string;
+  live?: boolean;
+}) {
+  const { lookOf } = useKinds();
+  const write = useWriting();
+  const how = { zone: week.zone, weekday: true };
+  return (
+    <Flex
+      h={height}
+      w="100%"
+      border="1px solid"
+      borderColor="fieldLine"
+      rounded="4px"
+      overflow="hidden"
+      bg="raised"
+      role="group"
+      aria-label={live ? 'as it is live' : 'as drafted'}
+    >
+      {stretches.map((s) => {
+        const { colour, dash } = LOOK_FACTS[lookOf(endOf(s))];
+        const when = `${live ? 'Live, ' : ''}${write(s.from, how)} to ${write(s.to, how)}`;
+        const said = `${when}: ${nameOf(s)}`;
+        const look = {
+          'aria-label': said,
+          display: 'block',
+          h: '100%',
+          style: { width: `${((s.to - s.from) / (week.to - week.from)) * 100}%` },
+          bg: colour,
+          opacity: dash === '' ? 1 : 0.75,
+          borderRight: '1px solid',
+          borderColor: 'raised',
+          backgroundImage:
+            dash === ''
+              ? undefined
+              : 'repeating-linear-gradient(135deg, transparent 0 4px, var(--chakra-colors-raised) 4px 6px)',
+          _focusVisible: { outline: '2px solid', outlineColor: 'plum', outlineOffset: '-2px' },
+        } as const;
+        return (
+          <Hint key={s.from} text={said}>
+            {week.ask ? (
+              <chakra.a href={tracePath(week.ask.from, week.ask.dial, isoOf(s.from))} {...look} />
+            ) : (
+              <chakra.span role="img" {...look} />
+            )}
+          </Hint>
+        );
+      })}
+    </Flex>
+  );
+}
+
+/** Which time rule decides when, above the ends that it leads to. */
+function Rules({ week, names }: { week: Week; names: RuleNames }) {
+  const write = useWriting();
+  const how = { zone: week.zone, weekday: true };
+  return (
+    <Flex h="20px" mb="2px" role="group" aria-label="which rule decides" fontSize="12px" lineHeight="18px">
+      {week.rules!.map((r) => {
+        const { short, long } = names(r.rule);
+        const said = r.notice === null ? long : `notice “${r.notice}”`;
+        return (
+          <Hint key={r.from} text={`${write(r.from, how)} to ${write(r.to, how)}: ${said}`}>
+            <chakra.span
+              tabIndex={0}
+              role="img"
+              aria-label={`${write(r.from, how)} to ${write(r.to, how)}: ${said}`}
+              textAlign="center"
+              overflow="hidden"
+              borderLeft="1px solid"
+              borderColor="fieldLine"
+              bg={r.notice !== null ? 'saffronTint' : r.rule === null ? 'transparent' : 'plumTint'}
+              color={r.rule === null && r.notice === null ? 'quiet' : 'ink'}
+              style={{ width: `${((r.to - r.from) / (week.to - week.from)) * 100}%` }}
+            >
+              {r.notice === null ? short : '!'}
+            </chakra.span>
+          </Hint>
+        );
+      })}
+    </Flex>
+  );
+}
+
+function Legend({ week, live }: { week: Week; live: readonly WeekStretch[] | null }) {
+  const key = (s: WeekStretch) => `${endOf(s)} ${nameOf(s)}`;
+  const hours = (of: readonly WeekStretch[], end: WeekStretch) =>
+    Math.round(of.filter((s) => key(s) === key(end)).reduce((sum, s) => sum + (s.to - s.from) / 3_600_000, 0));
+  const ends = [...new Map([...week.stretches, ...(live ?? [])].map((s) => [key(s), s])).values()];
+  return (
+    <Flex gap="16px" wrap="wrap" mt="6px" fontSize="13px">
+      {ends.map((s) => (
+        <Flex key={key(s)} gap="6px" align="center">
+          <Glyph kind={endOf(s)} />
+          {nameOf(s)}
+          <chakra.span color="quiet">
+            {live ? `draft ${hours(week.stretches, s)} h, live ${hours(live, s)} h` : `${hours(week.stretches, s)} h`}
+          </chakra.span>
+        </Flex>
+      ))}
+    </Flex>
   );
 }

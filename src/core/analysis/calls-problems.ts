@@ -113,12 +113,15 @@ function faxWays(exchange: Exchange): Problem[] {
       kind === 'fax' || ('kind' in object && object.kind === 'fax') ? [object.id] : [],
     ),
   );
+  // A switch that is said to be for fax is part of the way as well.
+  const switches = exchange.plan.timeSwitches.filter((s) => s.fax);
+  for (const s of switches) faxes.add(s.id);
   if (faxes.size === 0) return out;
   const speaks = (id: string, object: AnyObject, by: string): void => {
     const { kind, object: fax } = exchange.destinations.get(id)!;
     out.push({
       type: 'fax-way-speaks',
-      severity: 'doubt',
+      severity: switches.some((s) => s.id === id) ? 'error' : 'doubt',
       object: at(kind, fax),
       sentence: `Calls come to ${fax.name} through ${'name' in object ? object.name : object.id}, ${by}: a fax machine that calls understands none of it.`,
       mend: 'Lead its number straight to it, or keep the way silent.',

@@ -10,3 +10,5 @@ export * from './placement';
 export * from './landing-times';
 export * from './picture';
 export * from './week';
+export * from './week-of';
+export type { RuleStretch } from './rule-week';

@@ -20,16 +20,8 @@ const HOLIDAY_WITHIN_DAYS = 400;
  */
 export function landingTimes(exchange: Exchange, e164: string, now: number, situation: Situation): LandingTime[] {
   const asked = new Set<string>();
-  const hours = new Map(exchange.hours) as Exchange['hours'];
-  hours.get = (id: string) => {
-    asked.add(id);
-    return exchange.hours.get(id);
-  };
-  const found = outcomeOf(
-    exchange.hours.size > 0 ? { ...exchange, hours } : exchange,
-    fromOutside(e164, now).call,
-    situation,
-  );
+  const watch = (id: string | null) => void (id !== null && asked.add(id));
+  const found = outcomeOf({ ...exchange, watch }, fromOutside(e164, now).call, situation);
   const at = (when: LandingTime['when'], moment: number | null): LandingTime => {
     const t =
       moment === null || moment === now ? found : outcomeOf(exchange, fromOutside(e164, moment).call, situation);

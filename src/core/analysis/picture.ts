@@ -5,8 +5,6 @@ import { RULED_KINDS, labelOf, objectsOf, referrersTo, type AnyObject, type Obje
 import { outcomeOf, trace, type Exchange, type Landing, type Situation } from '../routing';
 import { CALL_KIND_WORDS } from '../numbers/kinds';
 import { reachOfRungs } from './ladder';
-import { fromOutside } from './samples';
-import { endsThrough, stretchSchema, weekAround } from './week';
 
 /* What an object does, before it is asked about its fields: the first thing on its page. */
 
@@ -22,16 +20,6 @@ export type PictureLine = z.output<typeof line>;
 export const pictureSchema = z.strictObject({
   /** lines under a small heading each */
   groups: z.array(z.strictObject({ title: z.string(), lines: z.array(line), more: z.number() })),
-  /** where calls from outside end through this week; null: it takes none, or time makes no difference to ask */
-  week: z
-    .strictObject({
-      zone: z.string(),
-      from: z.number(),
-      to: z.number(),
-      e164: z.string(),
-      stretches: z.array(stretchSchema),
-    })
-    .nullable(),
 });
 export type Picture = z.output<typeof pictureSchema>;
 type Group = Picture['groups'][number];
@@ -59,8 +47,8 @@ interface Asked {
   situation: Situation;
 }
 
-const none: Picture = { groups: [], week: null };
-const groups = (...list: Group[]): Picture => ({ groups: list.filter((g) => g.lines.length > 0), week: null });
+const none: Picture = { groups: [] };
+const groups = (...list: Group[]): Picture => ({ groups: list.filter((g) => g.lines.length > 0) });
 
 const find = <K extends ObjectKind>({ exchange, id }: Asked, kind: K) =>
   (objectsOf(exchange.plan, kind) as readonly AnyObject[]).find((o) => o.id === id);
@@ -196,25 +184,6 @@ function trunkPicture(asked: Asked): Picture {
   );
 }
 
-/** Where callers of a number end through the week. */
-function weekOf({ exchange, now, situation }: Asked, e164: string, siteId: string): Picture['week'] {
-  const { zone } = exchange.sites.get(siteId)!;
-  const span = weekAround(zone, now);
-  const stretches = endsThrough(exchange, (at) => fromOutside(e164, at).call, span, situation);
-  return { zone, ...span, e164, stretches };
-}
-
-function numberPicture(asked: Asked): Picture {
-  const number = asked.exchange.numbers.get(asked.id);
-  return number ? { groups: [], week: weekOf(asked, number.e164, number.site) } : none;
-}
-
-function routePicture(asked: Asked): Picture {
-  const route = asked.exchange.plan.inboundRoutes.find((r) => r.id === asked.id);
-  const number = route?.numbers[0] ? asked.exchange.numbers.get(route.numbers[0]) : undefined;
-  return number ? { groups: [], week: weekOf(asked, number.e164, number.site) } : none;
-}
-
 const landing = (l: Landing | null, outcome: string, detail: string): PictureLine =>
   plain(l?.kind ?? 'refused', l?.label ?? outcome, detail);
 
@@ -233,26 +202,21 @@ function extensionPicture(asked: Asked): Picture {
     : null;
   const { country } = exchange.sites.get(e.site)!;
   const numbers = exchange.numberOf.get(id) ?? [];
-  // Of several the one that takes calls says where they end.
-  const main = numbers.find((n) => n.state === 'active') ?? numbers[0];
-  return {
-    groups: groups(
-      group(
-        'A colleague who calls',
-        inside
-          ? [
-              landing(inside.lands, inside.outcome, ''),
-              ...inside.then.map((t) => landing(t.lands, '', `${t.when}, after ${t.afterSeconds} s`)),
-            ]
-          : [],
-      ),
-      group(
-        'From outside by',
-        numbers.map((n) => ({ ...of('number', n), label: showNumber(n.e164, country) })),
-      ),
-    ).groups,
-    week: main ? weekOf(asked, main.e164, main.site) : null,
-  };
+  return groups(
+    group(
+      'A colleague who calls',
+      inside
+        ? [
+            landing(inside.lands, inside.outcome, ''),
+            ...inside.then.map((t) => landing(t.lands, '', `${t.when}, after ${t.afterSeconds} s`)),
+          ]
+        : [],
+    ),
+    group(
+      'From outside by',
+      numbers.map((n) => ({ ...of('number', n), label: showNumber(n.e164, country) })),
+    ),
+  );
 }
 
 /** Who hears what callers leave, and whose calls come here. */
@@ -292,8 +256,6 @@ const PICTURES = {
   class: classPicture,
   site: sitePicture,
   trunk: trunkPicture,
-  number: numberPicture,
-  inboundRoute: routePicture,
   extension: extensionPicture,
   mailbox: mailboxPicture,
   team: teamPicture,

@@ -4,6 +4,7 @@ import { ladderOf, takenBy, type CompiledRoute, type Exchange } from '../routing
 import { callProblems } from './calls-problems';
 import { diallingProblems } from './dialling-problems';
 import { endProblems } from './ends';
+import { faxSwitches } from './fax-switches';
 import { reachOfRungs } from './ladder';
 import { at, type Problem } from './problem';
 
@@ -24,6 +25,7 @@ export function problemsOf(exchange: Exchange, now: number | null = null): Probl
     ...routes(exchange),
     ...callProblems(exchange),
     ...endProblems(exchange),
+    ...faxSwitches(exchange),
     ...(now === null ? [] : calendars(exchange, now)),
   ];
 }

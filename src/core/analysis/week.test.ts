@@ -3,7 +3,7 @@ import { DateTime } from 'luxon';
 import { lanternfold } from '../../../demo/lanternfold';
 import { readPlan } from '../plan';
 import { compile, trace } from '../routing';
-import { endsThrough, fromOutside, weekAround } from '.';
+import { endsOfNumber, fromOutside, weekAround } from '.';
 
 const read = readPlan(lanternfold());
 if (!read.ok) throw new Error('demo');
@@ -32,7 +32,8 @@ describe('a week', () => {
     ];
     for (const e164 of numbers) {
       const span = weekAround('Europe/London', Date.parse('2026-12-24T12:00:00Z'));
-      const stretches = endsThrough(exchange, (at) => fromOutside(e164, at).call, span, {});
+      const number = read.plan.numbers.find((n) => n.e164 === e164)!;
+      const stretches = endsOfNumber(exchange, number, span, [{ from: 0, situation: {} }]);
       expect(stretches[0]!.from).toBe(span.from);
       expect(stretches.at(-1)!.to).toBe(span.to);
       // Asked by the whole trace, at steps that know nothing of any hours.

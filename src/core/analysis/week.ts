@@ -1,14 +1,16 @@
 import { z } from 'zod';
 import { clockOf, momentOf, partition, wallAt } from '../hours';
+import type { PlanNumber } from '../plan';
 import {
+  activeSince,
   landingSchema,
   outcomeOf,
   outcomeSchema,
-  type Call,
   type Exchange,
   type Landing,
   type Situation,
 } from '../routing';
+import { fromOutside } from './samples';
 
 /** A stretch of time through which calls end at the same place; milliseconds since 1970 UTC, the end not in it. */
 export const stretchSchema = z.strictObject({
@@ -18,6 +20,21 @@ export const stretchSchema = z.strictObject({
   lands: landingSchema.nullable(),
 });
 export type WeekStretch = z.output<typeof stretchSchema>;
+
+/** What holds beside the plan from a moment on (milliseconds since 1970 UTC), until the next piece begins. */
+export interface SituationPiece {
+  from: number;
+  situation: Situation;
+}
+
+/** Where some call ends that begins at a moment. */
+export type EndAt = (exchange: Exchange, at: number, situation: Situation) => Pick<WeekStretch, 'outcome' | 'lands'>;
+
+/** Milliseconds since 1970 UTC, half-open. */
+interface Span {
+  from: number;
+  to: number;
+}
 
 const DAY_MINUTES = 24 * 60;
 
@@ -30,37 +47,88 @@ export function weekAround(zone: string, at: number): { from: number; to: number
   return { from: momentOf(clock, monday * DAY_MINUTES), to: momentOf(clock, (monday + 7) * DAY_MINUTES) };
 }
 
+/** What holds beside the plan from a moment on, until the next piece begins. */
+export interface SituationPiece {
+  /** milliseconds since 1970 UTC */
+  from: number;
+  situation: Situation;
+}
+
 /**
  * Where a call ends through a span of time, stretch by stretch. The call is asked wherever hours that it has met so far say
- * something else, until no further hours are met, so that no stretch is missed.
+ * something else by the time it gets there, until no further hours are met, so that no stretch is missed; and wherever what holds
+ * beside the plan changes (`pieces` in their order, the first from the beginning of the span or before), or at moments given besides.
  */
 export function endsThrough(
   exchange: Exchange,
-  callAt: (at: number) => Call,
-  span: { from: number; to: number },
-  situation: Situation,
+  endAt: EndAt,
+  span: Span,
+  pieces: readonly SituationPiece[],
+  moments: readonly number[] = [],
 ): WeekStretch[] {
-  const asked = new Set<string>();
-  const hours = new Map(exchange.hours) as Exchange['hours'];
-  hours.get = (id: string) => {
-    asked.add(id);
-    return exchange.hours.get(id);
-  };
-  const watched = { ...exchange, hours };
+  const out: WeekStretch[] = [];
+  pieces.forEach(({ from, situation }, i) => {
+    const part = { from: Math.max(from, span.from), to: Math.min(pieces[i + 1]?.from ?? span.to, span.to) };
+    if (part.from >= part.to) return;
+    for (const s of endsWhile(exchange, endAt, part, situation, moments)) {
+      const last = out.at(-1);
+      if (last && sameEnd(last, s)) last.to = s.to;
+      else out.push(s);
+    }
+  });
+  return out;
+}
+
+/** Where callers from outside end who call one of our numbers. */
+export function endsOfNumber(
+  exchange: Exchange,
+  number: PlanNumber,
+  span: Span,
+  pieces: readonly SituationPiece[],
+): WeekStretch[] {
+  const since = activeSince(number, exchange.sites.get(number.site)!);
+  return endsThrough(exchange, (x, at, s) => outcomeOf(x, fromOutside(number.e164, at).call, s), span, pieces, [since]);
+}
+
+/** The same while nothing beside the plan changes but notices, which have times of their own. */
+function endsWhile(
+  exchange: Exchange,
+  endAt: EndAt,
+  span: Span,
+  situation: Situation,
+  moments: readonly number[],
+): WeekStretch[] {
   const ends = new Map<number, Pick<WeekStretch, 'outcome' | 'lands'>>();
+  /** hours met, and how many milliseconds into the call */
+  const met = new Map<string, { id: string | null; after: number }>();
+  let asking = 0;
+  const watch = (id: string | null, at: number) => {
+    const after = at - asking;
+    met.set(`${id} ${after}`, { id, after });
+  };
+  const watched = { ...exchange, watch };
   const ask = (at: number) => {
-    if (ends.has(at)) return;
-    const { outcome, lands } = outcomeOf(watched, callAt(at), situation);
+    if (at < span.from || at >= span.to || ends.has(at)) return;
+    asking = at;
+    const { outcome, lands } = endAt(watched, at, situation);
     ends.set(at, { outcome, lands });
   };
   ask(span.from);
+  for (const at of moments) ask(at);
+  const borders = (situation.notices ?? []).flatMap((n) => [n.from, n.until].flatMap((m) => (m ? Date.parse(m) : [])));
+  for (const at of borders) ask(at);
   const split = new Set<string>();
-  for (let fresh = [...asked]; fresh.length > 0; fresh = [...asked].filter((id) => !split.has(id)))
-    for (const id of fresh) {
-      split.add(id);
-      const found = exchange.hours.get(id)?.hours;
-      for (const s of found ? partition(found, [], span.from, span.to) : []) ask(Math.max(s.from, span.from));
+  for (let more = true; more;) {
+    more = false;
+    for (const [key, { id, after }] of met) {
+      if (split.has(key)) continue;
+      split.add(key);
+      more = true;
+      const hours = id === null ? undefined : exchange.hours.get(id)?.hours;
+      for (const s of hours ? partition(hours, [], span.from, span.to + after) : []) ask(s.from - after);
+      if (after > 0) for (const at of borders) ask(at - after);
     }
+  }
   const out: WeekStretch[] = [];
   for (const [at, end] of [...ends].sort(([a], [b]) => a - b)) {
     const last = out.at(-1);

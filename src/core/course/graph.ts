@@ -8,6 +8,7 @@ import {
   UNALLOCATED,
   activeSince,
   arrivesAs,
+  blockedLead,
   contextOf,
   dialledAll,
   forwardingBy,
@@ -15,6 +16,7 @@ import {
   lastEmergencyCaller,
   leavingBy,
   noticeAt,
+  placeOf,
   ruleAt,
   ruleFits,
   rulesAt,
@@ -81,7 +83,7 @@ class Builder {
   ) {
     this.now = moment && {
       hoursAt: (id) => hoursNow(exchange, moment.situation, id, moment.at),
-      noticeAt: (id) => noticeAt(moment.situation, id, moment.at),
+      noticeAt: (id) => noticeAt(exchange, moment.situation, id, moment.at),
       situation: moment.situation,
     };
   }
@@ -117,7 +119,7 @@ class Builder {
 
   /** A destination, or a later part of one; its own ways are looked at once. */
   private place(id: string, part: number): string {
-    const { kind, object } = this.exchange.destinations.get(id)!;
+    const { kind, object } = this.placeOf(id);
     // A phone that is only rung is the same place as the phone, without its own ways.
     if (kind === 'extension' && part === JUST_RUNG) return this.add(id, kind, object.name, true);
     const key = part === 0 ? id : `${id} ${part}`;
@@ -129,6 +131,10 @@ class Builder {
       this.open.push({ id, part });
     }
     return key;
+  }
+
+  private placeOf(id: string) {
+    return placeOf(this.exchange, this.moment?.situation ?? {}, id);
   }
 
   /** An outside number is an end for those who leave by it; for the others it ends with its reason (ENGINE E6). */
@@ -147,7 +153,7 @@ class Builder {
   }
 
   private waysOf(id: string, part: number): void {
-    const { kind, object } = this.exchange.destinations.get(id)!;
+    const { kind, object } = this.placeOf(id);
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const from = part === 0 ? id : `${id} ${part}`;
     if (kind === 'outsideNumber') this.outside(id);
@@ -271,11 +277,17 @@ class Builder {
   }
 
   private turnedAway(entry: string, trunk: Trunk): void {
-    const { organisation } = this.exchange.plan;
+    const { exchange } = this;
+    const { organisation } = exchange.plan;
     const site = this.exchange.sites.get(trunk.site)!;
     const to = (id: string | null) => (id ? this.place(id, 0) : this.ending(REFUSED));
     if (organisation.blockedCallers) this.way(entry, to(organisation.blockedLeadTo), 'blocked callers', 'none');
     if (site.blockedCallers) this.way(entry, to(site.blockedLeadTo), `blocked callers of ${site.name}`, 'none');
+    for (const b of this.moment?.situation.blocked ?? []) {
+      if (b.site !== null && b.site !== site.id) continue;
+      const who = b.calling === null ? 'number withheld, blocked' : 'blocked callers';
+      this.way(entry, to(blockedLead(exchange, b)), who, 'none');
+    }
     if (organisation.rejectsWithheld) this.way(entry, to(organisation.withheldLeadTo), 'number withheld', 'none');
   }
 
@@ -294,7 +306,7 @@ class Builder {
     }
     let instead: string | null = null;
     for (const rule of this.exchange.routeRules.get(route.id) ?? []) {
-      const now = own ? { ...own, mode: 'notice' as const, why: '' } : this.now?.hoursAt(rule.hours);
+      const now = own ? { ...own, mode: 'notice' as const, notice: own.name, why: '' } : this.now?.hoursAt(rule.hours);
       if (now && !ruleFits(rule, now)) {
         if (now.leadsTo && !now.open) instead ??= now.leadsTo;
         continue;

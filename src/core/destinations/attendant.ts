@@ -1,7 +1,7 @@
 import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode, type Extension } from '../plan';
 import { NO_ANSWER, UNREACHABLE } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
-import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
+import { hoursNow, noticeAt, type HoursNow, type NoticeNow } from '../exchange/hours-now';
 import { promptSeconds, spoken } from '../exchange/hear';
 import type { Menu, MenuRule } from '../exchange/menu-rules';
 import { chooseAt, menuOf } from './menu';
@@ -97,7 +97,7 @@ function modesOf(exchange: Exchange, object: Attendant): AttendantMode[] {
 type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: string };
 
 function modeNow(object: Attendant, moment: Moment): ModeNow {
-  const notice = noticeAt(moment.situation, object.id, moment.at);
+  const notice = noticeAt(moment.exchange, moment.situation, object.id, moment.at);
   if (notice) return modeBy(moment.exchange, object, noticed(notice));
   if (!object.hours) return { mode: 'open', why: 'it has no hours' };
   const { exchange } = moment;
@@ -105,10 +105,11 @@ function modeNow(object: Attendant, moment: Moment): ModeNow {
 }
 
 /** A notice of the attendant itself as what its hours say. */
-const noticed = (notice: { id: string; open: boolean; leadsTo: string | null }): HoursNow => ({
+const noticed = (notice: NoticeNow): HoursNow => ({
   ...notice,
   mode: 'notice',
-  why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}`,
+  notice: notice.name,
+  why: `notice “${notice.name}” says ${notice.open ? 'open' : 'closed'}`,
 });
 
 /** A holiday or notice for which nothing is set is treated as closed or open. */

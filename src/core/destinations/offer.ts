@@ -1,7 +1,7 @@
 import type { Landing } from '../exchange/answer';
 import type { Cause } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
-import type { HoursNow } from '../exchange/hours-now';
+import type { HoursNow, NoticeNow } from '../exchange/hours-now';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
 
@@ -81,7 +81,7 @@ export type Callers = 'outside' | 'anybody';
 export interface CourseNow {
   hoursAt(hoursId: string): HoursNow;
   /** the notice in force at a number, route, attendant or queue itself */
-  noticeAt(id: string): { id: string; open: boolean; leadsTo: string | null } | null;
+  noticeAt(id: string): NoticeNow | null;
   situation: Situation;
 }
 

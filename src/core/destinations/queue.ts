@@ -8,12 +8,12 @@ import { memberObstacle } from './member';
 /** A queue takes a caller on entry, unless nobody is signed in or too many wait; then time or a key may lead on. */
 export const queue: Behaviour<Queue> = {
   offer(object, moment) {
-    const notice = noticeAt(moment.situation, object.id, moment.at);
+    const notice = noticeAt(moment.exchange, moment.situation, object.id, moment.at);
     if (notice?.leadsTo)
       return passes(
         object,
         'notice',
-        `Notice ${notice.id} holds at ${object.name} and leads elsewhere.`,
+        `Notice “${notice.name}” holds at ${object.name} and leads elsewhere.`,
         leadOr(notice.leadsTo, UNREACHABLE),
         'notice-leads',
       );

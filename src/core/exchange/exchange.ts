@@ -62,6 +62,8 @@ export interface Exchange {
   menus: Map<string, Menu<string>>;
   /** what is known of our own numbers, filled when first asked for */
   known: Map<string, OutsideNumber>;
+  /** told of every hours object (null: a notice of one object) that an answer depends on, with the moment it is asked for */
+  watch?: (hoursId: string | null, at: number) => void;
 }
 
 export interface CompiledRoute {

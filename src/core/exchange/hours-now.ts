@@ -1,4 +1,5 @@
 import { isoAt, nextChange, stateAt, type Mode, type Notice } from '../hours';
+import type { Announcement, AnyObject, DestinationKind, ObjectKind, ObjectOf } from '../plan';
 import type { Exchange } from './exchange';
 import type { Situation } from './situation';
 
@@ -8,39 +9,95 @@ export interface HoursNow {
   mode: Mode;
   /** a notice's own destination */
   leadsTo: string | null;
+  /** what the notice is called that holds; null: none does */
+  notice: string | null;
   why: string;
 }
 
-/** Notices in force for an hours object, from the top down. */
-export function noticesFor(situation: Situation, hoursId: string): (Notice & { leadsTo: string | null })[] {
-  return (situation.notices ?? [])
+type SituationNotice = NonNullable<Situation['notices']>[number];
+
+/** A notice in force: what it says, what it is called, and where it leads. */
+export interface NoticeNow {
+  id: string;
+  name: string;
+  open: boolean;
+  leadsTo: string | null;
+}
+
+const noticeNow = (n: SituationNotice, exchange: Exchange): NoticeNow => ({
+  id: n.id,
+  name: n.name ?? n.id,
+  open: n.open,
+  leadsTo: leadOf(n, exchange),
+});
+
+/**
+ * Where a notice leads: one that plays something is a place of its own. What the plan doesn't have leads nowhere: the notice was set
+ * by what is live, and may be asked of a draft in which that is gone.
+ */
+function leadOf(n: SituationNotice, exchange: Exchange): string | null {
+  if (n.prompt && exchange.prompts.has(n.prompt)) return n.id;
+  return n.leadsTo && exchange.destinations.has(n.leadsTo) ? n.leadsTo : null;
+}
+
+/** Notices for an hours object, from the top down. */
+export function hoursNotices(
+  exchange: Exchange,
+  situation: Situation,
+  hoursId: string,
+): (Notice & Pick<NoticeNow, 'leadsTo' | 'name'>)[] {
+  if (!situation.notices) return [];
+  return situation.notices
     .filter((n) => n.hours === hoursId)
     .map((n) => ({
-      id: n.id,
+      ...noticeNow(n, exchange),
       from: Date.parse(n.from),
       until: n.until ? Date.parse(n.until) : null,
-      open: n.open,
-      leadsTo: n.leadsTo ?? null,
     }));
 }
 
 /** The notice in force at one number, route, attendant or queue itself; of several the top one (ENGINE E10). */
-export function noticeAt(
-  situation: Situation,
-  of: string,
-  at: number,
-): { id: string; open: boolean; leadsTo: string | null } | null {
-  const found = situation.notices?.find(
+export function noticeAt(exchange: Exchange, situation: Situation, of: string, at: number): NoticeNow | null {
+  if (!situation.notices) return null;
+  exchange.watch?.(null, at);
+  const found = situation.notices.find(
     (n) => n.of === of && Date.parse(n.from) <= at && (!n.until || at < Date.parse(n.until)),
   );
-  return found ? { id: found.id, open: found.open, leadsTo: found.leadsTo ?? null } : null;
+  return found ? noticeNow(found, exchange) : null;
+}
+
+/** Whatever a call can be at: something of the plan, or a notice that plays a prompt and then leads on. */
+export function placeOf(exchange: Exchange, situation: Situation, id: string): Place {
+  const found = exchange.destinations.get(id);
+  if (found) return { ...found, named: { kind: found.kind, object: found.object } };
+  const notice = situation.notices!.find((n) => n.id === id)!;
+  const prompt = exchange.prompts.get(notice.prompt!)!;
+  const leadsTo = notice.leadsTo && exchange.destinations.has(notice.leadsTo) ? notice.leadsTo : null;
+  const object: Announcement = {
+    id: prompt.id,
+    name: notice.name ?? notice.id,
+    site: '',
+    digits: null,
+    note: '',
+    prompt: prompt.id,
+    leadsTo,
+  };
+  return { kind: 'announcement', object, named: { kind: 'prompt', object: prompt } };
+}
+
+interface Place {
+  kind: DestinationKind;
+  object: ObjectOf[DestinationKind];
+  /** what answers name there */
+  named: { kind: ObjectKind; object: AnyObject };
 }
 
 /** The state of an hours object at a moment, with the reason and until when it holds. */
 export function hoursNow(exchange: Exchange, situation: Situation, hoursId: string, at: number): HoursNow {
+  exchange.watch?.(hoursId, at);
   const object = exchange.hours.get(hoursId)!;
   const { hours, name } = object;
-  const notices = noticesFor(situation, hoursId);
+  const notices = hoursNotices(exchange, situation, hoursId);
   let stretch = notices.length === 0 ? object.stretch : null;
   if (!stretch || at < stretch.from || at >= stretch.to) {
     const change = nextChange(hours, notices, at);
@@ -49,10 +106,17 @@ export function hoursNow(exchange: Exchange, situation: Situation, hoursId: stri
     if (notices.length === 0 && change !== null) object.stretch = stretch;
   }
   const { open, mode, because } = stretch.state;
-  const leadsTo = mode === 'notice' ? (notices.find((n) => n.id === because)?.leadsTo ?? null) : null;
+  const notice = mode === 'notice' ? notices.find((n) => n.id === because) : undefined;
+  const leadsTo = notice?.leadsTo ?? null;
   const until =
     stretch.to === Infinity ? '' : ` until ${isoAt(hours.clock, stretch.to).slice(0, 16).replace('T', ' ')}`;
-  return { open, mode, leadsTo, why: `${name} ${said(mode, open, because)}${until}` };
+  return {
+    open,
+    mode,
+    leadsTo,
+    notice: notice?.name ?? null,
+    why: `${name} ${said(mode, open, notice?.name ?? because)}${until}`,
+  };
 }
 
 function said(mode: Mode, open: boolean, because: string | null): string {

@@ -45,6 +45,11 @@ export function situationErrors(exchange: Exchange, situation: Situation): Input
     look(`notices.${i}.hours`, n.hours, 'hours', (x, id) => x.hours.has(id));
     look(`notices.${i}.of`, n.of, 'number, inbound route, attendant or queue', noticed);
     look(`notices.${i}.leadsTo`, n.leadsTo, 'destination', destination);
+    look(`notices.${i}.prompt`, n.prompt, 'prompt', (x, id) => x.prompts.has(id));
+  });
+  situation.blocked?.forEach((b, i) => {
+    look(`blocked.${i}.site`, b.site, 'site', (x, id) => x.sites.has(id));
+    look(`blocked.${i}.leadsTo`, b.leadsTo, 'destination', destination);
   });
   situation.emergencyCalls?.forEach((c, i) =>
     look(`emergencyCalls.${i}.extension`, c.extension, 'extension', extension),

@@ -84,6 +84,8 @@ export const situationSchema = z.strictObject({
       z
         .strictObject({
           id,
+          /** what it is called in sentences; left out: its id */
+          name: z.string().max(80).optional(),
           /** the hours object it belongs to, wherever that is asked */
           hours: id.optional(),
           /** or the one number, inbound route, attendant or queue at which it holds, before its own rules */
@@ -92,11 +94,28 @@ export const situationSchema = z.strictObject({
           until: moment.nullable().optional(),
           open: z.boolean(),
           leadsTo: id.nullable().optional(),
+          /** heard first; then the caller goes where the notice leads, and the call ends where it leads nowhere */
+          prompt: id.nullable().optional(),
         })
         .refine((n) => (n.hours === undefined) !== (n.of === undefined), {
           path: ['hours'],
           message: 'and of: exactly one of both is needed',
         }),
+    )
+    .optional(),
+  /** callers turned away beside those that the plan blocks: for one site, or for all where it is null */
+  blocked: z
+    .array(
+      z.strictObject({
+        site: id.nullable(),
+        /** E.164; null: whoever hides the number */
+        calling: z
+          .string()
+          .regex(/^\+[0-9]{3,31}$/, 'takes a number with + and its country, or null for withheld')
+          .nullable(),
+        /** where they go; null: where the plan sends blocked callers */
+        leadsTo: id.nullable().optional(),
+      }),
     )
     .optional(),
   /** emergency calls made lately: a callback to the number shown reaches the phone for 60 minutes */

@@ -149,7 +149,7 @@ function compiledRoutes(
   numbers: Exchange['numbers'],
   mapOf: (text: string) => CompiledMap,
 ): CompiledRoute[] {
-  return [...plan.inboundRoutes].sort(byPosition).map((route) => {
+  return [...plan.inboundRoutes.filter((r) => r.enabled)].sort(byPosition).map((route) => {
     const named = new Set(route.numbers.map((n) => numbers.get(n)!.e164));
     const before = compiledBefore.get(route);
     if (before?.numbers.size === named.size && [...named].every((n) => before.numbers.has(n))) return before;
@@ -184,7 +184,9 @@ function preparedHours(plan: Plan): Exchange['hours'] {
     plan.hours.map((object) => {
       const week = parseWeek(object.weekly);
       if (!week.ok) throw new Error(`hours ${object.id}: ${week.error.sentence}`);
-      const dates = plan.holidayCalendars.filter((c) => object.holidays.includes(c.id)).flatMap((c) => c.dates);
+      const dates = plan.holidayCalendars
+        .filter((c) => object.holidays.includes(c.id))
+        .flatMap((c) => c.dates.filter((d) => d.closed));
       const hours: Hours = {
         clock: clockOf(object.zone),
         week: week.week,

@@ -7,6 +7,8 @@ import { dialledAll, rulesAt } from '../exchange/context';
 import { contextOf } from './dialling';
 import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
 import { leaveBy } from './outgoing';
+import type { Exchange } from '../exchange/exchange';
+import type { Situation } from '../exchange/situation';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
 import { emergencyCallback } from './callback';
@@ -59,13 +61,13 @@ export function fromTrunk(
   const cameIn: CameIn = { trunk, calling: caller, phone: null, site: trunk.site };
   const back = emergencyCallback(run, called, cameIn);
   if (back) return done(back);
-  const rejected = blockedBy(run, cameIn, trunk) ?? withheldBy(run, cameIn);
+  const rejected = blockedNow(run, cameIn, trunk) ?? blockedBy(run, cameIn, trunk) ?? withheldBy(run, cameIn);
   if (rejected) return done(rejected);
   const ours = called.type === 'private' ? null : inventory(run, trunk, called);
   if (called.type !== 'private' && !ours) return done(otherwise(run, trunk, [], cameIn));
-  const notice = ours && noticeAt(run.situation, ours.id, run.call.at);
+  const notice = ours && noticeAt(run.exchange, run.situation, ours.id, run.call.at);
   if (notice?.leadsTo) {
-    run.step('route', 'notice-leads', `Notice ${notice.id} holds at ${ours!.e164} and leads elsewhere.`, {
+    run.step('route', 'notice-leads', `Notice “${notice.name}” holds at ${ours!.e164} and leads elsewhere.`, {
       object: refTo('number', ours!),
     });
     return done({ ...walk(run, { type: 'destination', id: notice.leadsTo }, cameIn), rule: ours!.id });
@@ -127,6 +129,31 @@ function blockedBy(run: Run, cameIn: CameIn, trunk: Trunk): Ending | null {
     return turnedAway(run, 'blocked', leadTo, cameIn);
   }
   return null;
+}
+
+/** Callers blocked beside the plan, for everybody or for the site; null when the caller is not. */
+function blockedNow(run: Run, cameIn: CameIn, trunk: Trunk): Ending | null {
+  const { exchange } = run;
+  const found = run.situation.blocked?.find(
+    (b) => b.calling === cameIn.calling && (b.site === null || b.site === trunk.site),
+  );
+  if (!found) return null;
+  const site = found.site === null ? null : exchange.sites.get(found.site)!;
+  const who = cameIn.calling ?? 'callers who hide their number';
+  run.step('incoming', 'caller-blocked', `${site?.name ?? exchange.plan.organisation.name} blocks calls from ${who}.`, {
+    object: site && refTo('site', site),
+    in: cameIn.calling,
+  });
+  return turnedAway(run, 'blocked', blockedLead(exchange, found), cameIn);
+}
+
+type Blocked = NonNullable<Situation['blocked']>[number];
+
+/** Where callers go who are blocked beside the plan: where that says, else where the plan sends those of the site, or all. */
+export function blockedLead(exchange: Exchange, { leadsTo, site }: Pick<Blocked, 'leadsTo' | 'site'>): string | null {
+  if (leadsTo && exchange.destinations.has(leadsTo)) return leadsTo;
+  const ofSite = site === null ? null : exchange.sites.get(site)!.blockedLeadTo;
+  return ofSite ?? exchange.plan.organisation.blockedLeadTo;
 }
 
 /** Callers who hide their number, where the organisation rejects them. */
@@ -196,46 +223,73 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
   return otherwise(run, trunk, notTaken, cameIn);
 }
 
+/** The time rule of a route that decides: `leadsTo` null where the route's own otherwise does. */
+interface TimeRuleNow {
+  rule: RouteRule | null;
+  leadsTo: string | null;
+  /** the notice that leads there, and what it belongs to */
+  notice: { name: string; of: 'route' | 'rule' | 'otherwise' } | null;
+  why: string;
+  notTaken: NotTaken[];
+}
+
 /**
  * The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. A notice of the route
  * holds before its rules; one of hours that leads somewhere takes the place of the rule that asks them and fits, or, saying
  * closed where none does, of the otherwise.
  */
-function throughRoute(run: Run, called: OutsideNumber, taken: InboundRoute, cameIn: CameIn): Ending {
-  const go = (id: string) => walk(run, { type: 'destination', id }, cameIn);
-  const notice = noticeAt(run.situation, taken.id, run.now);
-  if (notice?.leadsTo) {
-    run.step('route', 'notice-leads', `Notice ${notice.id} holds at ${taken.name} and leads elsewhere.`, {
-      object: refTo('inboundRoute', taken),
-    });
-    return go(notice.leadsTo);
-  }
+function timeRuleOf(exchange: Exchange, situation: Situation, taken: Pick<InboundRoute, 'id' | 'name'>, at: number) {
+  const own = noticeAt(exchange, situation, taken.id, at);
   const notTaken: NotTaken[] = [];
-  let instead: { id: string; why: string } | null = null;
-  for (const rule of run.exchange.routeRules.get(taken.id) ?? []) {
-    const now: HoursNow = notice
-      ? { ...notice, mode: 'notice', why: `notice ${notice.id} says ${notice.open ? 'open' : 'closed'}` }
-      : hoursNow(run.exchange, run.situation, rule.hours, run.now);
-    const object = refTo('routeRule', rule);
+  const found = (parts: Partial<TimeRuleNow>): TimeRuleNow => ({
+    rule: null,
+    leadsTo: null,
+    notice: null,
+    why: '',
+    notTaken,
+    ...parts,
+  });
+  if (own?.leadsTo) return found({ leadsTo: own.leadsTo, notice: { name: own.name, of: 'route' } });
+  let instead: { leadsTo: string; name: string; why: string } | null = null;
+  for (const rule of exchange.routeRules.get(taken.id) ?? []) {
+    const now: HoursNow = own
+      ? { ...own, mode: 'notice', notice: own.name, why: `notice “${own.name}” says ${own.open ? 'open' : 'closed'}` }
+      : hoursNow(exchange, situation, rule.hours, at);
     if (ruleFits(rule, now)) {
-      if (now.leadsTo)
-        run.step('route', 'notice-leads', `${now.why}: the notice leads elsewhere.`, { object, notTaken });
-      else run.step('route', 'hours-fit', `${now.why}: ${taken.name} leads on.`, { object, notTaken });
-      return go(now.leadsTo ?? rule.leadsTo);
+      const notice = now.leadsTo ? { name: now.notice ?? '', of: 'rule' as const } : null;
+      return found({ rule, leadsTo: now.leadsTo ?? rule.leadsTo, notice, why: now.why });
     }
-    if (now.leadsTo && !now.open) instead ??= { id: now.leadsTo, why: now.why };
+    if (now.leadsTo && !now.open) instead ??= { leadsTo: now.leadsTo, name: now.notice ?? '', why: now.why };
     notTaken.push({ rule: rule.id, label: `${taken.name} when ${rule.when}`, code: 'hours-differ', why: now.why });
   }
-  const object = refTo('inboundRoute', taken);
-  if (instead) {
-    run.step('route', 'notice-leads', `${instead.why}: no time rule fits, and the notice leads elsewhere.`, {
-      object,
-      notTaken,
-    });
-    return go(instead.id);
-  }
-  if (notTaken.length > 0)
-    run.step('route', 'otherwise', `No time rule of ${taken.name} fits; its otherwise does.`, { object, notTaken });
+  if (instead)
+    return found({ leadsTo: instead.leadsTo, notice: { name: instead.name, of: 'otherwise' }, why: instead.why });
+  return found({});
+}
+
+/** Which time rule of a route decides at a moment, and the name of a notice that leads elsewhere; the route must exist. */
+export function timeRuleAt(
+  exchange: Exchange,
+  situation: Situation,
+  routeId: string,
+  at: number,
+): { rule: string | null; notice: string | null } {
+  const { rule, notice } = timeRuleOf(exchange, situation, { id: routeId, name: '' }, at);
+  return { rule: rule?.id ?? null, notice: notice?.name ?? null };
+}
+
+function throughRoute(run: Run, called: OutsideNumber, taken: InboundRoute, cameIn: CameIn): Ending {
+  const go = (id: string) => walk(run, { type: 'destination', id }, cameIn);
+  const { rule, leadsTo, notice, why, notTaken } = timeRuleOf(run.exchange, run.situation, taken, run.now);
+  const object = rule ? refTo('routeRule', rule) : refTo('inboundRoute', taken);
+  const say = (code: ReasonCode, sentence: string) => run.step('route', code, sentence, { object, notTaken });
+  if (notice?.of === 'route')
+    say('notice-leads', `Notice “${notice.name}” holds at ${taken.name} and leads elsewhere.`);
+  else if (notice?.of === 'rule') say('notice-leads', `${why}: the notice leads elsewhere.`);
+  else if (notice) say('notice-leads', `${why}: no time rule fits, and the notice leads elsewhere.`);
+  else if (rule) say('hours-fit', `${why}: ${taken.name} leads on.`);
+  else if (notTaken.length > 0) say('otherwise', `No time rule of ${taken.name} fits; its otherwise does.`);
+  if (leadsTo) return go(leadsTo);
   if (taken.dialledExtension) return dialledExtension(run, called, cameIn);
   return taken.leadsTo ? go(taken.leadsTo) : released(run, taken.name);
 }

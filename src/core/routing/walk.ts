@@ -5,9 +5,11 @@ import { LOOP, REFUSED, TOO_MANY_HOPS, UNALLOCATED, UNREACHABLE, type Cause } fr
 import { ruleAt, type DialRule } from '../exchange/context';
 import { contextOf, type DialMoment } from './dialling';
 import { type Exchange } from '../exchange/exchange';
+import { placeOf } from '../exchange/hours-now';
 import { leaveThrough, type CameIn } from './leave-through';
 import { leaveBy } from './outgoing';
 import { ending, refTo, Run } from './run';
+import type { Situation } from '../exchange/situation';
 
 /** Most times a call goes on round a circle from one place to the next before it is given up (ENGINE E11). */
 const MOST_HOPS = 20;
@@ -123,7 +125,7 @@ class Walk {
 
   private offerOf(id: string, part: number): { offer: Offer; object: ObjectRef } {
     const { run, cameIn } = this;
-    const { kind, object } = run.exchange.destinations.get(id)!;
+    const { kind, object, named } = placeOf(run.exchange, run.situation, id);
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const moment: Moment = {
       exchange: run.exchange,
@@ -139,7 +141,7 @@ class Walk {
         return leaveThrough(aside, leg, cameIn).lands ? null : (aside.steps.at(-1)?.sentence ?? '');
       },
     };
-    return { offer: behaviour.offer(object, moment, part), object: refTo(kind, object) };
+    return { offer: behaviour.offer(object, moment, part), object: refTo(named.kind, named.object) };
   }
 
   /** Digits of a person's forwarding, dialled as one block from the owner's phone: onward inside, or gone outside. */
@@ -202,6 +204,15 @@ function released(cause: Cause): Landing {
 export function destinationOf(exchange: Exchange, id: string): ObjectRef | null {
   const found = exchange.destinations.get(id);
   return found ? refTo(found.kind, found.object) : null;
+}
+
+/** Where a call ends that has come to a destination: one from outside by a trunk of its site, or from inside where it has none. */
+export function outcomeAt(exchange: Exchange, id: string, at: number, situation: Situation): Ending {
+  const { site } = exchange.destinations.get(id)!.object;
+  const trunk = exchange.plan.trunks.find((t) => t.site === site) ?? null;
+  const call: Call = { from: { type: 'outside', calling: null }, dial: '', enBloc: true, at };
+  const cameIn: CameIn = { trunk, calling: '', phone: null, site };
+  return walk(new Run(exchange, call, situation, false), { type: 'destination', id }, cameIn);
 }
 
 /** How a call would go on by somebody's forwarding to digits that lead outside, or why it would not. */

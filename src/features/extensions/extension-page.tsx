@@ -1,9 +1,11 @@
 'use client';
 
+import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { Picture } from '@/workbench/picture';
+import { WeekStrip } from '@/workbench/week-strip';
 import { tracePath } from '@/workbench/paths';
 import { ForwardingPart, type Forwarding } from '@/workbench/extension/forwarding-part';
 import { OwnNumbers } from '@/workbench/extension/own-numbers';
@@ -30,7 +32,14 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
           {data.canEdit ? <ActLink href={`/extensions/new?like=${o.id}`}>Another like this</ActLink> : null}
         </>
       }
-      top={() => <Picture around={data.around} />}
+      top={() => (
+        <>
+          <Picture around={data.around} />
+          <Box maxW="760px" mt="14px">
+            <WeekStrip kind="extension" id={o.id} />
+          </Box>
+        </>
+      )}
       parts={[
         { title: 'Whose it is and what is dialled', fields: ['digits', 'name', 'person', 'kind', 'site'] },
         { title: 'What it may dial and shows', fields: ['class', 'outgoingNumber', 'withholdNumber'] },

@@ -4,8 +4,9 @@ import { Box } from '@chakra-ui/react';
 import { parseWeek } from '@/core/hours/week';
 import { useWriting } from '@/ui/time';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
-import { zoneWords } from '@/workbench/country-box';
+import { zoneWords } from '@/workbench/zone-words';
 import { DatesPart } from './dates-part';
 import { WeekPart } from './week-part';
 import { YearRibbon, type CalendarDate, type DatedTimes } from './year-ribbon';
@@ -29,14 +30,24 @@ export function HoursPage({
   const write = useWriting();
   const zone = String(data.object.zone);
   const said = `${now.open ? 'open' : 'closed'} now${now.until ? `, until ${write(now.until, { zone, weekday: true })}` : ''}, by the draft`;
+  const notice = useNotice(
+    { kind: 'hours', id: String(data.object.id), label: data.label, zone },
+    data.account,
+    data.rights.includes('actNow'),
+  );
   return (
     <ObjectPage
       data={data}
       listPath="/hours"
+      acts={notice.act}
       top={() => (
-        <Box color="quiet" mt="-6px" data-testid="hours-now">
-          {zoneWords(zone)} · {said}
-        </Box>
+        <>
+          {notice.panel}
+          <NoticesHere id={String(data.object.id)} />
+          <Box color="quiet" mt="-6px" data-testid="hours-now">
+            {zoneWords(zone)} · {said}
+          </Box>
+        </>
       )}
       parts={[
         { title: 'The week, typed or painted', draw: (edit) => <WeekPart edit={edit} disabled={!data.canEdit} /> },

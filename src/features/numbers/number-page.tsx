@@ -1,18 +1,43 @@
 'use client';
 
+import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
+import { AskHere } from '@/workbench/ask-here';
 import type { ObjectPageData } from '@/workbench/form-data';
+import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
 import { tracePath } from '@/workbench/paths';
 import { Picture } from '@/workbench/picture';
+import { WeekStrip } from '@/workbench/week-strip';
 
-export function NumberPage({ data }: { data: ObjectPageData }) {
+export function NumberPage({ data, zone }: { data: ObjectPageData; zone: string | null }) {
+  const { id, e164 } = data.object as { id: string; e164: string };
+  const notice = useNotice(
+    { kind: 'number', id, label: data.label, zone },
+    data.account,
+    data.rights.includes('actNow'),
+  );
   return (
     <ObjectPage
       data={data}
       listPath="/numbers"
-      acts={<ActLink href={tracePath('outside', String(data.object.e164))}>Ask from outside</ActLink>}
-      top={() => <Picture around={data.around} course />}
+      acts={
+        <>
+          {notice.act}
+          <ActLink href={tracePath('outside', e164)}>Ask from outside</ActLink>
+        </>
+      }
+      top={() => (
+        <>
+          {notice.panel}
+          <NoticesHere id={id} />
+          <Picture around={data.around} course />
+          <Box maxW="760px" mt="14px">
+            <WeekStrip kind="number" id={id} />
+          </Box>
+          <AskHere dial={e164} />
+        </>
+      )}
       parts={[
         { title: 'Where its callers go', fields: ['belongsTo'] },
         { title: 'Whose it is and how it arrives', fields: ['site', 'trunk', 'state', 'activeFrom'] },

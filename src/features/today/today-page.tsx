@@ -12,6 +12,7 @@ import { Time } from '@/ui/time';
 import { useKeptThings } from '@/ui/kept';
 import { Later } from '@/ui/later';
 import { useKinds } from '@/ui/kinds';
+import { AllNotices, useNotice } from '@/workbench/notices-here';
 import { tracePath } from '@/workbench/paths';
 import { TypedList } from '@/workbench/typed-list';
 import { OrderOfWork } from './order-of-work';
@@ -21,6 +22,7 @@ export interface TodayData {
   me: string;
   account: string;
   canEdit: boolean;
+  mayActNow: boolean;
   pending: { id: string; name: string; by: string; at: string; object: { kind: string; id: string } | null }[];
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
@@ -45,6 +47,7 @@ export interface TodayData {
 /** What somebody who comes in the morning wants to know: what waits, what is doubtful, whether emergency calls get out. */
 export function TodayPage({ data }: { data: TodayData }) {
   const { pathOf } = useKinds();
+  const notice = useNotice(null, data.account, data.mayActNow);
   return (
     <Workspace
       title="Today"
@@ -59,11 +62,14 @@ export function TodayPage({ data }: { data: TodayData }) {
         )
       }
       acts={
-        data.canEdit ? (
-          <ActLink look="main" href="/extensions/new">
-            Add extension
-          </ActLink>
-        ) : null
+        <>
+          {notice.act}
+          {data.canEdit ? (
+            <ActLink look="main" href="/extensions/new">
+              Add extension
+            </ActLink>
+          ) : null}
+        </>
       }
       pane={
         <>
@@ -117,6 +123,8 @@ export function TodayPage({ data }: { data: TodayData }) {
       <Later of={data.work} waiting={null}>
         {(steps) => (steps ? <OrderOfWork steps={steps} canEdit={data.canEdit} /> : null)}
       </Later>
+      {notice.panel}
+      <AllNotices none={null} />
       <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="26px">
         <Box minW={0}>
           <TypedHere account={data.account} />

@@ -93,6 +93,9 @@ export const ABOUT_THE_PLAN: ReadonlySet<HistoryAction> = new Set([
   'pin-set',
   'forwarding-set',
   'forwarding-ended',
+  'notice-set',
+  'notice-ended',
+  'switch-set',
 ] as const);
 
 /** Moment and row as one sortable text: an edit (`e`) or an act (`h`). */

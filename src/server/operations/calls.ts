@@ -3,7 +3,8 @@ import type { Question } from '@/core/ask';
 import type { Situation } from '@/core/routing';
 import type { Actor } from '../access/rights';
 import { ask } from '../engine';
-import { setForwarding, situationAt } from '../state/forwarding';
+import { setForwarding } from '../state/forwarding';
+import { situationAt } from '../state/situation';
 import { setPin } from '../state/pin';
 import type { Handlers } from './handler';
 

@@ -5,6 +5,7 @@ import type { Handlers } from './handler';
 import { numberHandlers } from './numbers';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
+import { stateHandlers } from './state';
 import { workHandlers } from './work';
 
 export const handlers: Handlers = {
@@ -13,5 +14,6 @@ export const handlers: Handlers = {
   ...peopleHandlers,
   ...numberHandlers,
   ...accessHandlers,
+  ...stateHandlers,
   ...workHandlers,
 };

@@ -4,7 +4,7 @@ import { Refused, demandEverywhere } from '../access/rights';
 import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
 import { ask } from '../engine';
 import { openApiDocument } from '@/contract/openapi';
-import { situationAt } from '../state/forwarding';
+import { situationAt } from '../state/situation';
 import type { Handlers } from './handler';
 import { health } from './health';
 

@@ -1,7 +1,7 @@
 import type { LedgerKind } from '@/core/plan';
 import { limitUse } from '../access/organisation-limits';
 import type { LimitName } from '@/core/acts/limits';
-import { situationAt } from '../state/forwarding';
+import { situationAt } from '../state/situation';
 import { askForPage, pageActor } from './reader';
 
 /* Pages of lists. */

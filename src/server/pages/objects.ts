@@ -3,7 +3,8 @@ import type { ObjectKind } from '@/core/plan';
 import { hasPin } from '../access/secrets';
 import type { Actor } from '../access/rights';
 import { type AnswerOf } from '../engine';
-import { forwardingAt, situationAt } from '../state/forwarding';
+import { forwardingAt } from '../state/forwarding';
+import { situationAt } from '../state/situation';
 import { askForPage, pageActor } from './reader';
 
 /* Pages of one object. The object comes with the page; what takes longer comes after it, as a promise that is streamed. */
@@ -85,6 +86,18 @@ export async function teamPage(id: string) {
 export async function hoursPage(id: string) {
   const actor = await pageActor();
   const found = await askForPage('hoursPage', { reader: actor, id, now: Date.now() });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
+export async function numberPage(id: string) {
+  const data = await objectPage('number', id);
+  return { data, zone: await askForPage('zoneOfSite', { id: String(data.object.site) }) };
+}
+
+export async function inboundRoutePage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('inboundRoutePage', { reader: actor, id });
   if (!found) notFound();
   return { ...found, data: withAround(actor, found.data) };
 }

@@ -17,7 +17,7 @@ import { readActs } from '../history/acts';
 import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
-import { situationAt } from '../state/forwarding';
+import { situationAt } from '../state/situation';
 import { left } from './ledgers';
 import { askForPage, pageActor, pageToken } from './reader';
 

@@ -22,6 +22,7 @@ export async function todayData() {
     me: reader.name,
     account: reader.account,
     canEdit: may(reader, 'edit'),
+    mayActNow: may(reader, 'actNow'),
     live: revisions[0] ?? null,
     work: askForPage('work', { reader, now }),
     problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE, type: '' }),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { kind } from '../facts/kind';
 import { dayOf, parseSpans, parseWeek } from '../../hours';
-import { id, line, name, note, refs, zone } from '../facts/fields';
+import { country, id, line, name, note, refs, zone } from '../facts/fields';
 
 /** A calendar date such as 2026-12-24. */
 export const date = z
@@ -61,8 +61,26 @@ export const hoursKind = kind(hours, {
 export const holidays = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Public holidays, Sweden.' }),
+  country: country.nullable().default(null).meta({
+    title: 'Country',
+    description: 'Whose public holidays it follows. Empty: its dates are entered by hand.',
+  }),
+  region: z
+    .string()
+    .regex(/^[A-Za-z0-9-]{1,20}$/, 'is no region')
+    .nullable()
+    .default(null)
+    .meta({ title: 'Region', description: 'A part of the country with holidays of its own. Example: Bavaria.' }),
   dates: z
-    .array(z.strictObject({ date, name: line(80, 1), yearly: z.boolean().default(false) }))
+    .array(
+      z.strictObject({
+        date,
+        name: line(80, 1),
+        yearly: z.boolean().default(false),
+        /** false: it is a public holiday, and you work on it all the same */
+        closed: z.boolean().default(true),
+      }),
+    )
     .max(1000)
     .default([])
     .meta({

@@ -9,6 +9,10 @@ export const inboundRoute = z
       .number()
       .meta({ title: 'Position', description: 'Read from the smallest upwards; the first that fits decides.' }),
     name: name.meta({ title: 'Name', description: 'Example: Main number.' }),
+    enabled: z.boolean().default(true).meta({
+      title: 'In use',
+      description: 'Off: calls pass it by, as if it were not there; nothing of it is lost.',
+    }),
     numbers: refs('number', 500, { title: 'Called numbers', description: 'Numbers of ours that this route takes.' }),
     calledMap: digitMap.nullable().default(null).meta({
       title: 'Called map',

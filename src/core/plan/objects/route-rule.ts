@@ -1,9 +1,7 @@
 import { z } from 'zod';
+import { HOURS_MODES } from '../facts/hours-modes';
 import { kind } from '../facts/kind';
 import { id, note, ref } from '../facts/fields';
-
-/** What hours can say of a moment; an exception counts as open or closed. */
-export const HOURS_MODES = ['open', 'closed', 'holiday', 'notice'] as const;
 
 /** One time rule of an inbound route; the route's own leads-to is the otherwise. */
 export const routeRule = z.strictObject({

@@ -13,6 +13,10 @@ export const timeSwitch = z.strictObject({
     .default(null),
   open: end('When open', 'Where calls go then. Empty: the call is released, cause 20.'),
   closed: end('When closed', 'Where calls go then. Empty: the call is released, cause 20.'),
+  fax: z.boolean().default(false).meta({
+    title: 'For fax',
+    description: 'Nothing on the way may speak: a prompt, a menu or a mailbox behind it is then an error.',
+  }),
   holiday: end('On holidays', 'Where calls go then. Empty: as when closed.'),
 });
 export type TimeSwitch = z.output<typeof timeSwitch>;

@@ -20,6 +20,9 @@ function labelFor(kind: ObjectKind, object: AnyObject, target: RefTarget): strin
   return kind !== 'extension' && target === 'destination' ? `${capital(KINDS[kind].word)} ${label}` : label;
 }
 
+/** The kind of what calls can be led to: its glyph is shown. */
+const kindFor = (kind: ObjectKind, target: RefTarget) => (target === 'destination' ? { kind } : {});
+
 const withoutSpaces = (text: string) => text.replace(/[\s().-]/g, '');
 
 /** A number as people of a country write it; found by any spelling of it, with country code or national prefix. */
@@ -58,7 +61,12 @@ export function optionsFor(
       .flatMap(({ kind, list }) =>
         list
           .filter((o) => count <= MOST_SENT || used.has(o.id))
-          .map((o) => ({ id: o.id, label: labelFor(kind, o, target), ...spellings(o, countries) })),
+          .map((o) => ({
+            id: o.id,
+            label: labelFor(kind, o, target),
+            ...kindFor(kind, target),
+            ...spellings(o, countries),
+          })),
       )
       .sort(byLabel);
   }
@@ -85,13 +93,13 @@ export function findOptions(sight: Sight, target: RefTarget, text: string): Opti
       const label = labelFor(kind, o, target);
       const folded = label.toLowerCase();
       if (!('e164' in o) && !words.every((w) => folded.includes(w))) continue;
-      found.push({ id: o.id, label, rank: words[0] && folded.startsWith(words[0]) ? 0 : 1 });
+      found.push({ id: o.id, label, ...kindFor(kind, target), rank: words[0] && folded.startsWith(words[0]) ? 0 : 1 });
       if (found.length > 2000) break;
     }
   return found
     .sort((a, b) => a.rank - b.rank || byLabel(a, b))
     .slice(0, MOST_FOUND)
-    .map(({ id, label }) => ({ id, label }));
+    .map(({ rank: _rank, ...option }) => option);
 }
 
 /** Names and ids of a list of named things. */

@@ -45,7 +45,7 @@ export function hoursPage(given: Given, { id, reader, now }: By & { id: string; 
     data,
     calendars: sightIn(given.draft, reader)
       .list('holidays')
-      .map((c) => ({ id: c.id, name: c.name, dates: c.dates })),
+      .map((c) => ({ id: c.id, name: c.name, dates: c.dates.filter((d) => d.closed) })),
     now: {
       at: new Date(now).toISOString(),
       open: stateAt(hours, [], now).open,

@@ -4,7 +4,7 @@ import * as calls from './calls';
 import * as edits from './edits';
 import { frame } from './frame';
 import * as hours from './hours';
-import { inbound } from './inbound';
+import { inbound, inboundRoutePage } from './inbound';
 import * as ledgers from './ledgers';
 import * as longLedgers from './long-ledgers';
 import * as numbers from './numbers';
@@ -14,7 +14,9 @@ import { outbound } from './outbound';
 import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as settings from './settings';
+import * as state from './state';
 import * as today from './today';
+import { week } from './week';
 
 export const QUESTIONS = {
   frame,
@@ -23,6 +25,7 @@ export const QUESTIONS = {
   ...longLedgers,
   ...hours,
   inbound,
+  inboundRoutePage,
   outbound,
   ...calls,
   ...today,
@@ -31,6 +34,8 @@ export const QUESTIONS = {
   ...joining,
   ...numbers,
   ...settings,
+  ...state,
+  week,
   ...edits,
 };
 

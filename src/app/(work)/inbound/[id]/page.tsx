@@ -1,6 +1,6 @@
 import { InboundRoutePage } from '@/features/inbound/inbound-route-page';
-import { objectPage } from '@/server/pages/objects';
+import { inboundRoutePage } from '@/server/pages/objects';
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  return <InboundRoutePage data={await objectPage('inboundRoute', (await params).id)} />;
+  return <InboundRoutePage {...await inboundRoutePage((await params).id)} />;
 }

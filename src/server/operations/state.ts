@@ -1,0 +1,30 @@
+import type { stateFacts } from '@/contract/state';
+import { dayOf, DAY_MINUTES } from '@/core/hours';
+import { isKind } from '@/core/plan';
+import { Refused, type Actor } from '../access/rights';
+import { ask } from '../engine';
+import { blockCaller, listBlocked, unblockCaller } from '../state/blocked';
+import { endNotice, listNotices, setNotice } from '../state/notices';
+import { piecesAround } from '../state/situation';
+import { setSwitch } from '../state/switches';
+import type { Handlers } from './handler';
+
+/** The week that a day is in, or this one, of an object. */
+async function weekAt(actor: Actor, kind: string, id: string, day: string, signal: AbortSignal) {
+  if (!isKind(kind)) throw new Refused(404, 'no-such-kind', `There is no kind of object called ${kind}.`, 'kind');
+  // Noon of that day in UTC is that day nearly everywhere.
+  const at = day === '' ? Date.now() : dayOf(day)! * DAY_MINUTES * 60_000 + 12 * 3_600_000;
+  const found = await ask('week', { reader: actor, kind, id, at, pieces: await piecesAround(at) }, { signal });
+  return found ?? { week: null, live: null };
+}
+
+export const stateHandlers: Handlers<keyof typeof stateFacts> = {
+  notices: async ({ actor }) => ({ notices: await listNotices(actor) }),
+  setNotice: ({ actor, body }) => setNotice(actor, body),
+  endNotice: ({ actor, params }) => endNotice(actor, params.id),
+  setSwitch: ({ actor, body, params }) => setSwitch(actor, params.id, body),
+  blocked: async ({ actor }) => ({ blocked: await listBlocked(actor) }),
+  block: ({ actor, body }) => blockCaller(actor, body),
+  unblock: ({ actor, params }) => unblockCaller(actor, params.id),
+  week: ({ actor, params, query, request }) => weekAt(actor, params.kind, params.id, query.at, request.signal),
+};
