@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { planSchema } from '@/core/plan';
+import { PLACES } from './places';
 import { inventedName, slugOf } from './names';
 import { HOLIDAYS, HOURS, PRESENCE, ROUTE_RULES, TEAMS, teamsOf } from './people-and-times';
 
@@ -407,6 +408,7 @@ export function lanternfold(): Draft {
     hours: HOURS,
     routeRules: ROUTE_RULES,
     presenceRules: PRESENCE,
+    ...PLACES,
     numberAdditions: [
       {
         id: 'fiction-gb-area',
@@ -586,5 +588,14 @@ function inboundRoutes(): Input<'inboundRoutes'>[] {
       trunk: 'harbour-link',
       dialledExtension: true,
     },
+    { id: 'in-crew', position: 60, name: 'Crew duty line', numbers: ['n-441632960150'], leadsTo: 'crew-duty' },
+    {
+      id: 'in-manifests',
+      position: 70,
+      name: 'Customs manifests',
+      numbers: ['n-441632960151'],
+      leadsTo: 'customs-manifests',
+    },
+    { id: 'in-status', position: 80, name: 'Sailing status', numbers: ['n-441632960152'], leadsTo: 'sailing-status' },
   ];
 }

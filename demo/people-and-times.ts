@@ -69,6 +69,8 @@ export const HOLIDAYS: Input<'holidayCalendars'>[] = [
   {
     id: 'holidays-gb',
     name: 'Bank holidays, England',
+    country: 'GB',
+    region: 'ENG',
     dates: [
       yearly(1, 1, 'New Year’s Day'),
       yearly(12, 25, 'Christmas Day'),
@@ -81,6 +83,7 @@ export const HOLIDAYS: Input<'holidayCalendars'>[] = [
   {
     id: 'holidays-se',
     name: 'Public holidays, Sweden',
+    country: 'SE',
     dates: [
       yearly(1, 1, 'Nyårsdagen'),
       yearly(1, 6, 'Trettondedag jul'),
@@ -88,6 +91,22 @@ export const HOLIDAYS: Input<'holidayCalendars'>[] = [
       yearly(12, 24, 'Julafton'),
       yearly(12, 25, 'Juldagen'),
       yearly(12, 26, 'Annandag jul'),
+    ],
+  },
+  {
+    id: 'holidays-de',
+    name: 'Feiertage, Hamburg',
+    country: 'DE',
+    region: 'HH',
+    dates: [
+      yearly(1, 1, 'Neujahr'),
+      yearly(5, 1, 'Maifeiertag'),
+      yearly(10, 3, 'Tag der Deutschen Einheit'),
+      yearly(10, 31, 'Reformationstag'),
+      yearly(12, 25, '1. Weihnachtstag'),
+      yearly(12, 26, '2. Weihnachtstag'),
+      once('2027-03-26', 'Karfreitag'),
+      once('2027-03-29', 'Ostermontag'),
     ],
   },
 ];
@@ -109,6 +128,23 @@ export const HOURS: Input<'hours'>[] = [
     holidays: ['holidays-se'],
     exceptions: [{ date: '2026-12-23', open: '8-12', name: 'Day before Christmas Eve' }],
   },
+  {
+    id: 'bookings-summer',
+    name: 'Bookings, summer',
+    zone: 'Europe/London',
+    weekly: 'mon-sun 6-22',
+    holidays: [],
+    note: 'From May to September; routes ask it then.',
+  },
+  { id: 'head-office', name: 'Head office', zone: 'Europe/London', weekly: 'mon-fri 8-18', holidays: ['holidays-gb'] },
+  {
+    id: 'freight-hours',
+    name: 'Freight desk, Hamburg',
+    zone: 'Europe/Berlin',
+    weekly: 'mon-fri 7-18, sat 8-12',
+    holidays: ['holidays-de'],
+  },
+  { id: 'crew-day', name: 'Crew duty, by day', zone: 'Europe/London', weekly: 'mon-sun 6-21' },
 ];
 
 export const ROUTE_RULES: Input<'routeRules'>[] = [

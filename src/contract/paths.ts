@@ -51,6 +51,8 @@ export const PATHS = {
   blocked: ['GET', '/blocked-callers'],
   block: ['POST', '/blocked-callers'],
   unblock: ['DELETE', '/blocked-callers/{id}'],
+  publicHolidays: ['GET', '/public-holidays'],
+  numberBlock: ['GET', '/number-space/{site}/{block}'],
   week: ['GET', '/weeks/{kind}/{id}'],
   addTrunk: ['POST', '/trunks'],
   trunkPassword: ['PUT', '/trunks/{id}/password'],

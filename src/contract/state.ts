@@ -1,14 +1,12 @@
 import { z } from 'zod';
 import { SWITCH_SETTINGS } from '@/core/exchange';
+import { NOTICED_KINDS } from '@/core/plan/facts/noticed-kinds';
+import { numberBlockSchema } from '@/core/analysis/number-space';
 import { weekSchema } from '@/core/analysis/week-of';
 import { done, type Facts } from './operation';
 import { id } from './shared';
 
 /* What acts at once, beside draft and revisions: notices, the setting of time switches, blocked callers. */
-
-/** What a notice can belong to (ENGINE E10). */
-export const NOTICED_KINDS = ['hours', 'number', 'inboundRoute', 'attendant', 'queue'] as const;
-export type NoticedKind = (typeof NOTICED_KINDS)[number];
 
 /** A moment, or wall time in the zone of what it is about. */
 const moment = z.iso.datetime({
@@ -124,6 +122,11 @@ export const stateFacts = {
     answer: made,
   },
   unblock: { summary: 'Let a blocked caller through again; acts at once', right: 'actNow', answer: done },
+  numberBlock: {
+    summary: 'What has digits that begin with one or two given ones, and which digits are free there',
+    right: 'look',
+    answer: numberBlockSchema,
+  },
   week: {
     summary: 'Where callers of a number or of what has a route end through a week, in draft and live',
     right: 'look',

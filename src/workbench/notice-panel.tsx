@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
-import { NOTICED_KINDS, type NoticedKind } from '@/contract/state';
+import { NOTICED_KINDS, type NoticedKind } from '@/core/plan/facts/noticed-kinds';
 import { Act, SelectBox, TextBox, Wrong } from '@/ui/controls';
 import { DayBox } from '@/ui/day-box';
 import { useKinds } from '@/ui/kinds';

@@ -1,5 +1,5 @@
 import { BEHAVIOURS, type Behaviour } from '../destinations';
-import type { AnyObject, Attendant, DestinationKind, ObjectOf, Queue } from '../plan';
+import type { AnyObject, Attendant, DestinationKind, Extension, ObjectOf, Queue } from '../plan';
 import type { Exchange } from '../routing';
 import { at, type Problem } from './problem';
 
@@ -43,7 +43,11 @@ export function faxSwitches(exchange: Exchange): Problem[] {
             sentence: `${s.name} is for fax, and a call can come to ${place.object.name}, which ${said}.`,
             mend: 'Lead it to a fax or a phone for fax, or take the mark off.',
           });
-        else ways(place, part);
+        // Nobody sets a state of presence at a fax machine: only its mailbox can answer in its place.
+        else if (place.kind === 'extension' && (place.object as Extension).kind === 'fax') {
+          const { mailbox } = place.object as Extension;
+          if (mailbox) look(mailbox, 0);
+        } else ways(place, part);
       };
       const ways = ({ kind, object }: Place, part: number) => {
         const behaviour = BEHAVIOURS[kind] as Behaviour<AnyObject | Attendant>;

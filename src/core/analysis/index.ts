@@ -12,3 +12,4 @@ export * from './picture';
 export * from './week';
 export * from './week-of';
 export type { RuleStretch } from './rule-week';
+export * from './number-space';

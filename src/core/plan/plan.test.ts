@@ -104,6 +104,9 @@ describe('the plan document', () => {
     const read = readPlan(whole());
     if (!read.ok) throw new Error('demo');
     expect(referrersTo(read.plan, 'e-2000').map((r) => `${r.kind} ${r.field}`)).toEqual([
+      'announcement leadsTo',
+      'directory otherwise',
+      ...Array.from({ length: 4 }, () => 'parkPlace returnTo'),
       'inboundRoute leadsTo',
       'routeRule leadsTo',
     ]);

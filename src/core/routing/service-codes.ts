@@ -1,5 +1,5 @@
 import type { Extension, ServiceCode } from '../plan';
-import { UNREACHABLE } from '../exchange/cause';
+import { REFUSED, UNREACHABLE } from '../exchange/cause';
 import type { Ending, Landing } from '../exchange/answer';
 import { nameOf } from '../exchange/exchange';
 import { ending, refTo, type Run } from './run';
@@ -50,6 +50,15 @@ export function serviceCall(run: Run, code: ServiceCode, extension: Extension): 
       }
       said(`${extension.name}: ${code.service} at ${queue.name}.`);
       return done(`${code.service}, ${queue.name}`);
+    }
+    case 'pick up': {
+      if (code.phones.length > 0 && !code.phones.includes(extension.id)) {
+        said(`${extension.name} is not in the pick-up group of ${code.name}.`);
+        return ending({ ...base, outcome: 'refused', cause: REFUSED });
+      }
+      const whose = code.phones.length > 0 ? code.name : `the own team of ${extension.name}`;
+      said(`A call that rings at another phone of ${whose} is taken here.`);
+      return done(`picks up, ${whose}`);
     }
     case 'time-switch set':
       said(`${called(code.timeSwitch)} is set: open, closed, by its hours, one after the other.`);

@@ -28,7 +28,10 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/numbers', title: 'Numbers', count: 'number' },
       { href: '/inbound', title: 'Inbound', count: 'inboundRoute' },
       { href: '/hours', title: 'Hours', count: 'hours' },
+      { href: '/time-switches', title: 'Time switches', count: 'timeSwitch' },
       { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
+      { href: '/places', title: 'Other places' },
+      { href: '/blocked', title: 'Blocked callers' },
     ],
   },
   {

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Course } from '@/core/course';
 import type { Trace, TraceStep } from '@/core/routing';
-import { Act, Empty, Wrong } from '@/ui/controls';
+import { Act, ActLink, Empty, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
 import { endOf } from '@/ui/ends';
@@ -50,7 +50,13 @@ export function TracePage({ data }: { data: TracePageData }) {
         answer ? `${when}, ${answer.zone} · everyone free, trunks up` : 'Ask what happens to any call, and read why.'
       }
       acts={
-        answer && !answer.same && answer.draft && answer.live ? (
+        <>
+        {answer && blockable(data.question.from) ? (
+          <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(data.question.from)!)}`}>
+            Block this caller
+          </ActLink>
+        ) : null}
+        {answer && !answer.same && answer.draft && answer.live ? (
           <Flex role="group" aria-label="Which plan">
             {(['live', 'draft'] as const).map((w) => (
               <Act
@@ -64,7 +70,8 @@ export function TracePage({ data }: { data: TracePageData }) {
               </Act>
             ))}
           </Flex>
-        ) : null
+        ) : null}
+        </>
       }
       pane={shown && answer ? <Pane data={data} shown={shown.trace} which={which} /> : undefined}
     >
@@ -97,6 +104,12 @@ export function TracePage({ data }: { data: TracePageData }) {
       ) : null}
     </Workspace>
   );
+}
+
+/** The caller from outside as it can be blocked: a number, or `withheld`; null for a phone of ours or nobody in particular. */
+function blockable(from: string): string | null {
+  if (from === 'withheld') return from;
+  return /^(?:outside:)?(\+[0-9]{5,15})$/.exec(from.replace(/[\s().-]/g, ''))?.[1] ?? null;
 }
 
 function titleOf(data: TracePageData, { trace, course }: OneAnswer): string {

@@ -2,6 +2,7 @@
 import { accessHandlers } from './access';
 import { callHandlers } from './calls';
 import type { Handlers } from './handler';
+import { holidayHandlers } from './holidays';
 import { numberHandlers } from './numbers';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
@@ -15,5 +16,6 @@ export const handlers: Handlers = {
   ...numberHandlers,
   ...accessHandlers,
   ...stateHandlers,
+  ...holidayHandlers,
   ...workHandlers,
 };

@@ -26,5 +26,10 @@ export const stateHandlers: Handlers<keyof typeof stateFacts> = {
   blocked: async ({ actor }) => ({ blocked: await listBlocked(actor) }),
   block: ({ actor, body }) => blockCaller(actor, body),
   unblock: ({ actor, params }) => unblockCaller(actor, params.id),
+  numberBlock: ({ actor, params, request }) => {
+    if (!/^[0-9]{1,2}$/.test(params.block))
+      throw new Refused(400, 'bad-block', 'A block is one or two digits, such as 21.', 'block');
+    return ask('numberBlock', { reader: actor, ...params }, { signal: request.signal });
+  },
   week: ({ actor, params, query, request }) => weekAt(actor, params.kind, params.id, query.at, request.signal),
 };

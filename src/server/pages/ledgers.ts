@@ -2,6 +2,8 @@ import type { LedgerKind } from '@/core/plan';
 import { limitUse } from '../access/organisation-limits';
 import type { LimitName } from '@/core/acts/limits';
 import { situationAt } from '../state/situation';
+import { PLACES, isPlaceName } from '@/core/plan/facts/places';
+import { notFound } from 'next/navigation';
 import { askForPage, pageActor } from './reader';
 
 /* Pages of lists. */
@@ -38,3 +40,18 @@ export async function inbound() {
 
 export const outbound = async (wanted: string | undefined) =>
   askForPage('outbound', { reader: await pageActor(), wanted });
+
+export const places = async (site: string | undefined) => askForPage('places', { reader: await pageActor(), site });
+
+export async function placesOf(name: string) {
+  if (!isPlaceName(name)) notFound();
+  const kind = PLACES[name];
+  return { name, kind, data: await askForPage('placesOf', { reader: await pageActor(), kind }) };
+}
+
+export async function timeSwitches() {
+  const now = Date.now();
+  return askForPage('timeSwitches', { reader: await pageActor(), now, situation: await situationAt(now) });
+}
+
+export const holidays = async () => askForPage('holidaysLedger', { reader: await pageActor(), today: Date.now() });

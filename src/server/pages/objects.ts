@@ -3,6 +3,8 @@ import type { ObjectKind } from '@/core/plan';
 import { hasPin } from '../access/secrets';
 import type { Actor } from '../access/rights';
 import { type AnswerOf } from '../engine';
+import { switchesSet } from '../state/switches';
+import { PLACES, isPlaceName } from '@/core/plan/facts/places';
 import { forwardingAt } from '../state/forwarding';
 import { situationAt } from '../state/situation';
 import { askForPage, pageActor } from './reader';
@@ -105,4 +107,26 @@ export async function inboundRoutePage(id: string) {
 export async function sitePage(id: string) {
   const data = await objectPage('site', id);
   return { data, moves: await askForPage('movesOfSite', { id }) };
+}
+
+export async function placePage(name: string, id: string) {
+  if (!isPlaceName(name)) notFound();
+  return { name, data: await objectPage(PLACES[name], id) };
+}
+
+export async function timeSwitchPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('timeSwitchPage', { reader: actor, id });
+  if (!found) notFound();
+  const [set] = await switchesSet(id);
+  return { ...found, data: withAround(actor, found.data), set: set ?? null };
+}
+
+export async function holidaysPage(id: string) {
+  const data = await objectPage('holidays', id);
+  return {
+    data,
+    usedBy: await askForPage('hoursOfCalendar', { reader: await pageActor(), id }),
+    today: new Date().toISOString().slice(0, 10),
+  };
 }

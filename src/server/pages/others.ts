@@ -17,6 +17,7 @@ import { readActs } from '../history/acts';
 import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
+import { listBlocked } from '../state/blocked';
 import { situationAt } from '../state/situation';
 import { left } from './ledgers';
 import { askForPage, pageActor, pageToken } from './reader';
@@ -193,4 +194,15 @@ export async function settingsPage() {
 export async function newTrunkPage() {
   const page = await askForPage('newTrunkPage', { reader: await pageActor() });
   return { ...page, limits: await left('channels') };
+}
+
+/** Callers who are turned away at once, and where the plan turns callers away. */
+export async function blockedPage() {
+  const reader = await pageActor();
+  return {
+    blocked: await listBlocked(reader),
+    plan: await askForPage('blockedByPlan', { reader }),
+    account: reader.account,
+    may: may(reader, 'actNow'),
+  };
 }

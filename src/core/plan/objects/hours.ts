@@ -96,6 +96,6 @@ export const holidaysKind = kind(holidays, {
   list: 'holidayCalendars',
   area: 'incoming',
   look: 'clock',
-  path: null,
+  path: '/holidays/{id}',
   plainName: true,
 });

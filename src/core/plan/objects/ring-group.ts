@@ -57,7 +57,7 @@ export const pageGroupKind = kind(pageGroup, {
   list: 'pageGroups',
   area: 'incoming',
   look: 'speech',
-  path: null,
+  path: '/places/page-groups/{id}',
   called: true,
   dialled: true,
 });

@@ -1,35 +1,7 @@
 import { z } from 'zod';
+import { SERVICES, SERVICE_TARGETS } from '../facts/services';
 import { kind } from '../facts/kind';
-import { id, name, note, ref } from '../facts/fields';
-
-/** What dialling a service code does (ENGINE E11). */
-export const SERVICES = [
-  'mailbox',
-  'hot-desk sign-in',
-  'hot-desk sign-out',
-  'queue sign-in',
-  'queue sign-out',
-  'queue pause',
-  'pick up',
-  'park',
-  'fetch',
-  'withhold number',
-  'time-switch set',
-  'record a prompt',
-  'test emergency',
-] as const;
-export type Service = (typeof SERVICES)[number];
-
-/** Services that act on one object, and on which kind. */
-export const SERVICE_TARGETS: Partial<Record<Service, 'queue' | 'timeSwitch' | 'parkPlace' | 'prompt'>> = {
-  'queue sign-in': 'queue',
-  'queue sign-out': 'queue',
-  'queue pause': 'queue',
-  park: 'parkPlace',
-  fetch: 'parkPlace',
-  'time-switch set': 'timeSwitch',
-  'record a prompt': 'prompt',
-};
+import { id, name, note, ref, refs } from '../facts/fields';
 
 export const serviceCode = z
   .strictObject({
@@ -49,6 +21,10 @@ export const serviceCode = z
       .nullable()
       .default(null),
     prompt: ref('prompt', { title: 'Prompt', description: 'Which one it records.' }).nullable().default(null),
+    phones: refs('extension', 200, {
+      title: 'Pick-up group',
+      description: 'Phones whose ringing calls it picks up, for those among them. Empty: any phone of the own team.',
+    }),
     note,
   })
   .superRefine((code, ctx) => {
@@ -64,7 +40,7 @@ export const serviceCodeKind = kind(serviceCode, {
   list: 'serviceCodes',
   area: 'incoming',
   look: 'rule',
-  path: null,
+  path: '/places/codes/{id}',
   dialled: true,
   label: (code) => `${code.digits} ${code.name}`,
 });

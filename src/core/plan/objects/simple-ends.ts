@@ -27,7 +27,7 @@ export const outsideNumberKind = kind(outsideNumber, {
   list: 'outsideNumbers',
   area: 'incoming',
   look: 'leaving',
-  path: null,
+  path: '/places/outside-numbers/{id}',
   called: true,
   dialled: true,
 });
@@ -47,7 +47,7 @@ export const conferenceKind = kind(conference, {
   list: 'conferences',
   area: 'incoming',
   look: 'speech',
-  path: null,
+  path: '/places/conferences/{id}',
   called: true,
   dialled: true,
 });
@@ -67,7 +67,7 @@ export const faxKind = kind(fax, {
   list: 'faxes',
   area: 'incoming',
   look: 'sheet',
-  path: null,
+  path: '/places/faxes/{id}',
   called: true,
   dialled: true,
 });
@@ -93,7 +93,7 @@ export const parkPlaceKind = kind(parkPlace, {
   list: 'parkPlaces',
   area: 'incoming',
   look: 'speech',
-  path: null,
+  path: '/places/park-places/{id}',
   called: true,
   dialled: true,
 });
@@ -116,7 +116,7 @@ export const toneKind = kind(tone, {
   list: 'tones',
   area: 'incoming',
   look: 'bar',
-  path: null,
+  path: '/places/tones/{id}',
   called: true,
   dialled: true,
 });

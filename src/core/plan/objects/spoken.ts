@@ -47,7 +47,7 @@ export const announcementKind = kind(announcement, {
   list: 'announcements',
   area: 'incoming',
   look: 'speech',
-  path: null,
+  path: '/places/announcements/{id}',
   called: true,
   dialled: true,
 });
@@ -91,7 +91,7 @@ export const directoryKind = kind(directory, {
   list: 'directories',
   area: 'incoming',
   look: 'keys',
-  path: null,
+  path: '/places/directories/{id}',
   called: true,
   dialled: true,
 });

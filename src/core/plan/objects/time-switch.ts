@@ -27,7 +27,7 @@ export const timeSwitchKind = kind(timeSwitch, {
   list: 'timeSwitches',
   area: 'incoming',
   look: 'clock',
-  path: null,
+  path: '/time-switches/{id}',
   called: true,
   dialled: true,
 });

@@ -32,3 +32,14 @@ CREATE TABLE IF NOT EXISTS calendar_feed (
   dates JSON NULL,
   UNIQUE KEY calendar_feed_hours (hours)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+-- Phones whose ringing calls a code picks up.
+CREATE TABLE IF NOT EXISTS service_code_phones (
+  owner CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  position INT NOT NULL,
+  target CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  PRIMARY KEY (owner, position),
+  UNIQUE KEY service_code_phones_once (owner, target),
+  CONSTRAINT service_code_phones_owner FOREIGN KEY (owner) REFERENCES service_code (id) ON DELETE CASCADE,
+  CONSTRAINT service_code_phones_target FOREIGN KEY (target) REFERENCES extension (id)
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;

@@ -1,5 +1,7 @@
 import { faultsOf, hoursInWords, nextChange, stateAt, weekText } from '@/core/hours';
 import { KINDS, referrersOf } from '@/core/plan';
+import { countryName } from '@/core/plan/facts/value-words';
+import { publicHolidays } from '../../holidays/public-holidays';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
 import { shortLedger } from './short-ledger';
@@ -53,3 +55,61 @@ export function hoursPage(given: Given, { id, reader, now }: By & { id: string; 
     },
   };
 }
+
+/** All holiday calendars: whose they are, how far they reach, what asks them. */
+export function holidaysLedger(given: Given, { reader, today }: By & { today: number }) {
+  const { plan } = given.draft;
+  const day = new Date(today).toISOString().slice(0, 10);
+  const sight = sightIn(given.draft, reader);
+  return shortLedger(
+    given,
+    reader,
+    'holidays',
+    (c) => {
+      const kept = c.dates.filter((d) => d.closed);
+      const next = kept
+        .map((d) => ({ name: d.name, date: d.yearly ? nextOfYear(d.date, day) : d.date }))
+        .filter((d) => d.date >= day)
+        .sort((a, b) => a.date.localeCompare(b.date))[0];
+      return {
+        name: c.name,
+        country: c.country ? countryName(c.country) : 'by hand',
+        dates: String(kept.length),
+        next: next?.date ?? '',
+        nextName: next?.name ?? '',
+        until: kept.some((d) => d.yearly)
+          ? 'every year'
+          : (kept
+              .map((d) => d.date)
+              .sort()
+              .at(-1) ?? ''),
+        asked: plan.hours
+          .filter((h) => h.holidays.includes(c.id) && sight.sees('hours', h))
+          .map((h) => h.name)
+          .join(', '),
+      };
+    },
+    ['name', 'country'],
+    { country: plan.sites[0]?.country },
+  );
+}
+
+/** A date that comes every year, from a day on. */
+function nextOfYear(date: string, from: string): string {
+  const year = Number(from.slice(0, 4));
+  const here = `${year}${date.slice(4)}`;
+  return here >= from ? here : `${year + 1}${date.slice(4)}`;
+}
+
+/** Hours that ask a holiday calendar, as far as the reader may see them. */
+export const hoursOfCalendar = ({ draft }: Given, { reader, id }: By & { id: string }) =>
+  sightIn(draft, reader)
+    .list('hours')
+    .filter((h) => h.holidays.includes(id))
+    .map((h) => ({ id: h.id, name: h.name }));
+
+/** Public holidays of a country or region by name in the organisation's language. */
+export const publicHolidaysOf = (
+  { draft }: Given,
+  { country, region, year }: { country: string; region: string | null; year: number },
+) => publicHolidays({ country, region }, year, draft.plan.organisation.language);

@@ -13,8 +13,10 @@ import * as joining from './joining';
 import { outbound } from './outbound';
 import * as people from './people';
 import * as peopleActs from './people-acts';
+import * as places from './places';
 import * as settings from './settings';
 import * as state from './state';
+import * as switches from './switches';
 import * as today from './today';
 import { week } from './week';
 
@@ -35,6 +37,8 @@ export const QUESTIONS = {
   ...numbers,
   ...settings,
   ...state,
+  ...places,
+  ...switches,
   week,
   ...edits,
 };

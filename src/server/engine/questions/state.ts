@@ -8,6 +8,7 @@ import {
   type AnyObject,
   type ObjectKind,
 } from '@/core/plan';
+import { nameOf } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { Refused, may, type Where } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
@@ -119,3 +120,28 @@ export function readCaller(
 /** The zone of a site of the draft; null when there is no such site. */
 export const zoneOfSite = ({ draft }: Given, { id }: { id: string }): string | null =>
   draft.plan.sites.find((s) => s.id === id)?.zone ?? null;
+
+/** Where the plan itself turns callers away, for the organisation and each site, and the sites that a block can be for. */
+export function blockedByPlan({ draft }: Given, { reader }: By) {
+  const { organisation } = draft.plan;
+  const x = draft.exchange();
+  const sight = sightIn(draft, reader);
+  const sites = sight.list('site');
+  const lead = (id: string | null) => (id ? nameOf(x, id) : 'released, cause 21');
+  return sight.cut({
+    sites: sites.map((s) => ({ id: s.id, label: s.name })),
+    rules: [
+      ...(organisation.blockedCallers
+        ? [{ who: organisation.name, map: organisation.blockedCallers, lead: lead(organisation.blockedLeadTo), path: '/settings' }]
+        : []),
+      ...(organisation.rejectsWithheld
+        ? [{ who: organisation.name, map: null, lead: lead(organisation.withheldLeadTo), path: '/settings' }]
+        : []),
+      ...sites.flatMap((s) =>
+        s.blockedCallers
+          ? [{ who: s.name, map: s.blockedCallers, lead: lead(s.blockedLeadTo), path: `/sites/${s.id}` }]
+          : [],
+      ),
+    ],
+  });
+}
