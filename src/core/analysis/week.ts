@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { clockOf, momentOf, partition, wallAt } from '../hours';
+import { clockOf, momentOf, partition, wallAt, type Hours } from '../hours';
 import type { PlanNumber } from '../plan';
 import {
   activeSince,
@@ -125,7 +125,7 @@ function endsWhile(
       split.add(key);
       more = true;
       const hours = id === null ? undefined : exchange.hours.get(id)?.hours;
-      for (const s of hours ? partition(hours, [], span.from, span.to + after) : []) ask(s.from - after);
+      for (const at of hours ? bordersOf(hours, span.from, span.to + after) : []) ask(at - after);
       if (after > 0) for (const at of borders) ask(at - after);
     }
   }
@@ -137,6 +137,17 @@ function endsWhile(
     out.push({ from: at, to: span.to, ...end });
   }
   return out;
+}
+
+const known = new WeakMap<Hours, { from: number; to: number; borders: number[] }>();
+
+/** Where hours begin to say something else within a span; what was asked last is remembered, since many numbers ask the same. */
+function bordersOf(hours: Hours, from: number, to: number): readonly number[] {
+  const last = known.get(hours);
+  if (last?.from === from && last.to === to) return last.borders;
+  const borders = partition(hours, [], from, to).map((s) => s.from);
+  known.set(hours, { from, to, borders });
+  return borders;
 }
 
 const key = (l: Landing | null) => l && `${l.kind} ${l.id ?? l.label} ${l.digits ?? ''}`;

@@ -85,7 +85,13 @@ export function BlockForm({
         {who === 'number' ? (
           <Box w="190px">
             {field('calling', 'Number', ({ change, ...rest }) => (
-              <TextBox {...rest} autoFocus inputMode="tel" autoComplete="off" onChange={(e) => change(e.target.value)} />
+              <TextBox
+                {...rest}
+                autoFocus
+                inputMode="tel"
+                autoComplete="off"
+                onChange={(e) => change(e.target.value)}
+              />
             ))}
           </Box>
         ) : null}
@@ -108,7 +114,13 @@ export function BlockForm({
         </Box>
         <Box flex="1 1 200px" maxW="280px">
           {field('leadsTo', 'They go to', ({ change, value, ref: _ref, name: _name, onBlur: _blur, ...rest }) => (
-            <FoundPicker {...rest} target="destination" value={value} onChange={change} placeholder="as the plan says" />
+            <FoundPicker
+              {...rest}
+              target="destination"
+              value={value}
+              onChange={change}
+              placeholder="as the plan says"
+            />
           ))}
         </Box>
         <Box flex="1 1 140px" maxW="240px">

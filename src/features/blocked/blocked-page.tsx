@@ -114,7 +114,9 @@ export function BlockedPage({ blocked, plan, account, may, calling }: Props) {
       <Box mt="22px" maxW="760px">
         <PartTitle>Turned away by the plan itself</PartTitle>
         {plan.rules.length === 0 ? (
-          <Box color="quiet">The plan blocks nobody. Maps of blocked callers stand with the organisation and its sites.</Box>
+          <Box color="quiet">
+            The plan blocks nobody. Maps of blocked callers stand with the organisation and its sites.
+          </Box>
         ) : null}
         {plan.rules.map((r, i) => (
           <Flex key={i} gap="10px" align="center" minH="32px" borderTop="1px solid" borderColor="line" wrap="wrap">

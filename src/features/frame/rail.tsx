@@ -28,6 +28,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/numbers', title: 'Numbers', count: 'number' },
       { href: '/inbound', title: 'Inbound', count: 'inboundRoute' },
       { href: '/hours', title: 'Hours', count: 'hours' },
+      { href: '/holidays', title: 'Holidays', count: 'holidays' },
       { href: '/time-switches', title: 'Time switches', count: 'timeSwitch' },
       { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
       { href: '/places', title: 'Other places' },

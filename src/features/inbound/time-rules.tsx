@@ -29,7 +29,7 @@ export function ruleNames(rules: readonly Rule[], hours: readonly Option[]) {
   return (id: string | null) => {
     const at = rules.findIndex((r) => r.value.id === id);
     const rule = rules[at];
-    if (!rule) return { short: rules.length === 0 ? '' : 'otherwise', long: 'the otherwise' };
+    if (!rule) return { short: rules.length === 0 ? '' : '—', long: 'the otherwise' };
     const { hours: of, when } = rule.value;
     return { short: String(at + 1), long: `rule ${at + 1}: ${nameOf(of) ?? 'hours'} ${MODE_WORDS[when]}` };
   };

@@ -10,6 +10,7 @@ import type { Chosen } from '@/workbench/paged-ledger';
 import type { LedgerRow } from '@/workbench/ledger-page';
 import { PagedLedgerPage, type PagedLedgerData } from '@/workbench/paged-ledger-page';
 import { useBulk } from '@/workbench/use-bulk';
+import { SmallStrip } from './small-strip';
 import { AssignPanel } from './assign-panel';
 import { useWriting } from '@/ui/time';
 
@@ -29,6 +30,9 @@ const landing = (key: string) =>
       </Flex>
     );
   };
+
+const week = (r: LedgerRow) =>
+  r.cells.weekStrip ? <SmallStrip text={r.cells.weekStrip} words={r.cells.week ?? ''} /> : null;
 
 const late = async (ids: string[]) => {
   const got = await call('landings', { body: { ids } });
@@ -89,6 +93,7 @@ export function NumbersPage({ data }: { data: PagedLedgerData }) {
           width,
           cell: (r) => (r.cells.belongs === 'free' ? <chakra.span color="pine">free</chakra.span> : r.cells.belongs),
         },
+        { key: 'week', title: 'This week', width: 'minmax(150px, 1.2fr)', cell: week, late: true },
         { key: 'now', title: 'Lands now', width, cell: landing('now'), late: true },
         { key: 'closed', title: 'Out of hours', width, cell: landing('closed'), late: true },
         { key: 'holiday', title: 'Next holiday', width, cell: landing('holiday'), late: true },

@@ -53,7 +53,11 @@ export function SetByHand({
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const now = set?.setting ?? 'by hours';
-  const words = { open: 'open', closed: 'closed', 'by hours': byHours ? 'by its hours' : 'open, as it has no hours' };
+  const words = {
+    open: 'open',
+    closed: 'closed',
+    'by hours': byHours ? 'by its hours' : 'the open way: it has no hours',
+  };
   const how = { zone: zone ?? undefined, weekday: true };
   const put = async (setting: (typeof SETTINGS)[number]) => {
     setBusy(true);
@@ -106,7 +110,7 @@ export function SetByHand({
           </Box>
         ) : null}
         <Box flex="1" minW="200px" aria-live="polite">
-          <b>{set ? `Set ${set.setting} by hand` : `It is ${words['by hours']}`}</b>
+          <b>{set ? `Set ${set.setting} by hand` : `It goes ${words['by hours']}`}</b>
           {set ? (
             <chakra.span color="quiet">
               {' '}

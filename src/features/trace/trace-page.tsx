@@ -51,26 +51,26 @@ export function TracePage({ data }: { data: TracePageData }) {
       }
       acts={
         <>
-        {answer && blockable(data.question.from) ? (
-          <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(data.question.from)!)}`}>
-            Block this caller
-          </ActLink>
-        ) : null}
-        {answer && !answer.same && answer.draft && answer.live ? (
-          <Flex role="group" aria-label="Which plan">
-            {(['live', 'draft'] as const).map((w) => (
-              <Act
-                key={w}
-                aria-pressed={which === w}
-                onClick={() => setWhich(w)}
-                bg={which === w ? (w === 'draft' ? 'saffron' : 'plumTint') : undefined}
-                color={which === w && w === 'draft' ? 'saffronInk' : undefined}
-              >
-                {w}
-              </Act>
-            ))}
-          </Flex>
-        ) : null}
+          {answer && blockable(data.question.from) ? (
+            <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(data.question.from)!)}`}>
+              Block this caller
+            </ActLink>
+          ) : null}
+          {answer && !answer.same && answer.draft && answer.live ? (
+            <Flex role="group" aria-label="Which plan">
+              {(['live', 'draft'] as const).map((w) => (
+                <Act
+                  key={w}
+                  aria-pressed={which === w}
+                  onClick={() => setWhich(w)}
+                  bg={which === w ? (w === 'draft' ? 'saffron' : 'plumTint') : undefined}
+                  color={which === w && w === 'draft' ? 'saffronInk' : undefined}
+                >
+                  {w}
+                </Act>
+              ))}
+            </Flex>
+          ) : null}
         </>
       }
       pane={shown && answer ? <Pane data={data} shown={shown.trace} which={which} /> : undefined}

@@ -4,7 +4,7 @@ import { Refused, demandEverywhere } from '../access/rights';
 import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
 import { ask } from '../engine';
 import { openApiDocument } from '@/contract/openapi';
-import { situationAt } from '../state/situation';
+import { piecesAround, situationAt } from '../state/situation';
 import type { Handlers } from './handler';
 import { health } from './health';
 
@@ -66,7 +66,13 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
   },
   landings: async ({ actor, body, request }) => {
     const now = Date.now();
-    const input = { reader: actor, ids: body.ids, now, situation: await situationAt(now) };
+    const input = {
+      reader: actor,
+      ids: body.ids,
+      now,
+      situation: await situationAt(now),
+      pieces: await piecesAround(now),
+    };
     return { landings: await ask('landings', input, { signal: request.signal }) };
   },
   options: async ({ actor, query, params, request }) => ({

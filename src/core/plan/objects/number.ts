@@ -60,6 +60,7 @@ export const numberKind = kind(number, {
       trunk: { title: 'Trunk', from: 'trunk' },
       state: { title: 'State', from: NUMBER_STATES },
       use: { title: 'Use', from: ['free', 'used'] },
+      ends: { title: 'Callers', from: ['lands nowhere', 'after hours into a mailbox', 'changed by the draft'] },
     },
   },
 });

@@ -1,4 +1,12 @@
-import { fromOutside, landingTimes } from '@/core/analysis';
+import {
+  endsOfNumber,
+  fromOutside,
+  landingTimes,
+  weekAround,
+  type LandingTime,
+  type SituationPiece,
+  type WeekStretch,
+} from '@/core/analysis';
 import { showNumber, spacedNumber } from '@/core/numbers';
 import {
   OBJECT_KINDS,
@@ -15,11 +23,13 @@ import {
 } from '@/core/plan';
 import { grouped } from '@/core/plan/grouped';
 import { outcomeOf, type Exchange, type Situation, takenBy } from '@/core/routing';
+import type { Both, HeldPlan } from './held';
+import { keptFor } from './question';
 
 /** How the rows of one kind are made, and what makes them fit a facet of the registry: a facet's id to a test. */
 interface LedgerSource<T> {
   cells: (plan: Plan, exchange: () => Exchange) => (object: T) => Record<string, string>;
-  facets: Record<string, (plan: Plan, id: string) => (object: T, cells: Record<string, string>) => boolean>;
+  facets: Record<string, (plan: Plan, id: string, both: Both) => (object: T, cells: Record<string, string>) => boolean>;
 }
 
 const names = (list: readonly { id: string; name: string }[]) => new Map(list.map((o) => [o.id, o.name]));
@@ -163,6 +173,7 @@ const number: LedgerSource<PlanNumber> = {
     state: (_plan, id) => (n) => n.state === id,
     // What a number is used for is a cell of its own row already.
     use: (_plan, id) => (_n, cells) => (id === 'free' ? cells.belongs === 'free' : cells.belongs !== 'free'),
+    ends: (_plan, id, both) => endsFacet(both, id),
   },
 };
 
@@ -186,18 +197,80 @@ export const SOURCES = { person, extension, mailbox, number } satisfies {
 };
 export type AnySource = LedgerSource<AnyObject>;
 
-/** Where numbers land now, out of hours and on the next holiday, as cells of their rows; what takes longer than the rows. */
+const HOUR = 3_600_000;
+
+/** Where each number lands by the plan alone: now, out of hours, on the next holiday; found once an hour for a plan. */
+function endsByPlan({ plan, exchange }: HeldPlan): ReadonlyMap<string, Partial<Record<LandingTime['when'], string>>> {
+  const hour = Math.floor(Date.now() / HOUR);
+  return keptFor(plan, 'ends of numbers', hour, () => {
+    const x = exchange();
+    return new Map(
+      plan.numbers.map((n) => [
+        n.id,
+        Object.fromEntries(
+          landingTimes(x, n.e164, Date.now(), {}).map((t) => [
+            t.when,
+            t.at === null ? '' : t.lands ? `${t.lands.kind} ${t.lands.id ?? t.lands.label}` : t.outcome,
+          ]),
+        ),
+      ]),
+    );
+  });
+}
+
+/** Numbers by where their callers end: nowhere, in a mailbox out of hours, or elsewhere than live. */
+function endsFacet({ draft, live }: Both, id: string): (n: PlanNumber) => boolean {
+  const ends = endsByPlan(draft);
+  const of = (n: PlanNumber) => ends.get(n.id) ?? {};
+  if (id === 'lands nowhere') return (n) => /^(?:unroutable|failed|loop|incomplete|refused)$/.test(of(n).now ?? '');
+  if (id === 'after hours into a mailbox') return (n) => (of(n).closed ?? '').startsWith('mailbox ');
+  const before = endsByPlan(live);
+  return (n) => JSON.stringify(before.get(n.id) ?? {}) !== JSON.stringify(of(n));
+}
+
+/** A strip of a week as text: when each stretch begins, in minutes from its Monday, and where calls end then. */
+function stripText(span: { from: number; to: number }, stretches: readonly WeekStretch[]): string {
+  return JSON.stringify({
+    minutes: (span.to - span.from) / 60_000,
+    stretches: stretches.map((s) => [
+      (s.from - span.from) / 60_000,
+      s.lands?.kind ?? 'refused',
+      s.lands?.label ?? s.outcome,
+    ]),
+  });
+}
+
+/** A week in words: each end with its hours, the longest first. */
+function weekWords(stretches: readonly WeekStretch[]): string {
+  const hours = new Map<string, number>();
+  for (const s of stretches) {
+    const end = s.lands?.label ?? s.outcome;
+    hours.set(end, (hours.get(end) ?? 0) + (s.to - s.from) / HOUR);
+  }
+  return [...hours]
+    .sort((a, b) => b[1] - a[1])
+    .map(([end, h]) => `${end} ${Math.round(h)} h`)
+    .join(', ');
+}
+
+/** Where numbers land now, out of hours, on the next holiday and through this week, as cells of their rows: what takes longer. */
 export function landingCells(
   exchange: Exchange,
   numbers: readonly PlanNumber[],
   now: number,
-  situation: Situation,
+  { situation, pieces }: { situation: Situation; pieces: readonly SituationPiece[] },
 ): Record<string, Record<string, string>> {
   return Object.fromEntries(
     numbers.map((n) => {
       const times = landingTimes(exchange, n.e164, now, situation);
       const t = outcomeOf(exchange, fromOutside(n.e164, now).call, situation);
-      const cells: Record<string, string> = { then: t.then[0]?.lands.label ?? '' };
+      const span = weekAround(exchange.sites.get(n.site)!.zone, now);
+      const week = endsOfNumber(exchange, n, span, pieces);
+      const cells: Record<string, string> = {
+        then: t.then[0]?.lands.label ?? '',
+        week: weekWords(week),
+        weekStrip: stripText(span, week),
+      };
       for (const { when, at, lands, outcome } of times) {
         cells[when] = lands?.label ?? outcome;
         cells[`${when}Kind`] = lands?.kind ?? 'refused';

@@ -10,7 +10,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { Refused, type Actor } from '../../access/rights';
-import type { HeldPlan } from './held';
+import type { Both, HeldPlan } from './held';
 import { SOURCES, type AnySource } from './ledger-cells';
 import { sightIn } from './question';
 
@@ -115,7 +115,7 @@ const order = (key: string, a: Pick<Entry, 'id' | 'cells'>, b: Pick<Entry, 'id' 
   collator.compare(a.cells[key] ?? '', b.cells[key] ?? '') || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 
 /** The rows that fit, in order; only what the actor may look at. */
-export function fitting(actor: Actor, draft: HeldPlan, kind: LedgerKind, ask: LedgerAsk): Entry[] {
+export function fitting(actor: Actor, { draft, live }: Both, kind: LedgerKind, ask: LedgerAsk): Entry[] {
   const index = indexOf(draft, kind);
   const source = SOURCES[kind] as unknown as AnySource;
   const key = ask.sort.replace(/^-/, '') || KINDS[kind].ledger!.first;
@@ -125,7 +125,7 @@ export function fitting(actor: Actor, draft: HeldPlan, kind: LedgerKind, ask: Le
     throw new Refused(400, 'no-such-facet', `${KINDS[kind].word} rows have no ${unknown[0]} to choose by.`, unknown[0]);
   const words = ask.filter.toLowerCase().split(/\s+/).filter(Boolean);
   const sight = sightIn(draft, actor);
-  const tests = facets.map(([name, id]) => source.facets[name]!(draft.plan, id));
+  const tests = facets.map(([name, id]) => source.facets[name]!(draft.plan, id, { draft, live }));
   // Nobody finds a row by a name in it that they are not shown.
   const holds = (e: Entry) => {
     if (!words.every((w) => e.folded.includes(w))) return false;
@@ -153,14 +153,13 @@ export function ledgerKind(text: string): LedgerKind {
 /** One page of a ledger, after the row of a key (empty: from the first), with marks against live. */
 export function ledgerRows(
   actor: Actor,
-  draft: HeldPlan,
-  live: HeldPlan,
+  { draft, live }: Both,
   kind: LedgerKind,
   ask: LedgerAsk,
   after: string,
 ): LedgerPage {
   const key = ask.sort.replace(/^-/, '') || KINDS[kind].ledger!.first;
-  const found = fitting(actor, draft, kind, ask);
+  const found = fitting(actor, { draft, live }, kind, ask);
   const sight = sightIn(draft, actor);
   const from = after ? placeAfter(found, key, ask.sort.startsWith('-'), after) : 0;
   const some = found.slice(from, from + PAGE_ROWS);

@@ -1,3 +1,4 @@
+import type { SituationPiece } from '@/core/analysis';
 import { KINDS, fieldsOf, type LedgerKind, type PlanNumber } from '@/core/plan';
 import type { Situation } from '@/core/routing';
 import { may } from '../../access/rights';
@@ -19,7 +20,7 @@ export function longLedger(
   },
 ) {
   const { kind, asked, reader, addFields } = input;
-  const { draft, live } = given;
+  const { draft } = given;
   const sight = sightIn(draft, reader);
   const facets = Object.entries(KINDS[kind].ledger!.facets).map(([name, { title, from }]) => ({
     name,
@@ -33,7 +34,7 @@ export function longLedger(
   const ask = { filter: asked.filter ?? '', sort: asked.sort ?? '', facets: chosen };
   return {
     kind,
-    first: ledgerRows(reader, draft, live, kind, ask, ''),
+    first: ledgerRows(reader, given, kind, ask, ''),
     pageRows: PAGE_ROWS,
     facets: facets.filter((f) => f.options.length > 1),
     canEdit: mayAdd(reader, kind),
@@ -58,29 +59,32 @@ export function longLedger(
 
 /** One more page of a long ledger. */
 export function ledgerPage(
-  { draft, live }: Given,
+  given: Given,
   { kind, ask, after, reader }: By & { kind: string; ask: LedgerAsk; after: string },
 ) {
-  return ledgerRows(reader, draft, live, ledgerKind(kind), ask, after);
+  return ledgerRows(reader, given, ledgerKind(kind), ask, after);
 }
 
 /** Ids of all rows that fit. */
-export function ledgerIds(
-  { draft }: Given,
-  { kind, ask, reader }: By & { kind: LedgerKind; ask: LedgerAsk },
-): string[] {
-  return fitting(reader, draft, kind, ask).map((e) => e.id);
+export function ledgerIds(given: Given, { kind, ask, reader }: By & { kind: LedgerKind; ask: LedgerAsk }): string[] {
+  return fitting(reader, given, kind, ask).map((e) => e.id);
 }
 
 /** Where numbers land, by id: what takes longer than their rows. */
 export function landings(
   { draft }: Given,
-  { ids, now, situation, reader }: By & { ids: readonly string[]; now: number; situation: Situation },
+  {
+    ids,
+    now,
+    situation,
+    pieces,
+    reader,
+  }: By & { ids: readonly string[]; now: number; situation: Situation; pieces: readonly SituationPiece[] },
 ) {
   const sight = sightIn(draft, reader);
   const numbers = ids.flatMap((id): PlanNumber[] => {
     const n = draft.exchange().numbers.get(id);
     return n && sight.sees('number', n) ? [n] : [];
   });
-  return sight.cut(landingCells(draft.exchange(), numbers, now, situation));
+  return sight.cut(landingCells(draft.exchange(), numbers, now, { situation, pieces }));
 }

@@ -6,7 +6,7 @@ import type { WholeEdit } from '@/contract/plan';
 import type { Extension, PlanNumber } from '@/core/plan';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, may, type Actor } from '../../access/rights';
-import type { HeldPlan } from '../ground/held';
+import type { Both, HeldPlan } from '../ground/held';
 import { fitting } from '../ground/ledger';
 import { named } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
@@ -138,29 +138,30 @@ export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: st
   return { edits: asEdits(draft, changed), act: `moved ${person.name} to ${to.name}` };
 }
 /** Ids of the rows that a selection means. */
-const chosenIds = (reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Set<string> =>
+const chosenIds = (reader: Actor, both: Both, of: BulkEdit['of']): Set<string> =>
   new Set(
-    of.ids ?? fitting(reader, draft, of.ledger, { filter: of.filter, sort: '', facets: of.facets }).map((e) => e.id),
+    of.ids ?? fitting(reader, both, of.ledger, { filter: of.filter, sort: '', facets: of.facets }).map((e) => e.id),
   );
 
 /** The numbers that a selection means. */
-function numbersOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): PlanNumber[] {
-  const ids = chosenIds(reader, draft, of);
-  return sightIn(draft, reader)
+function numbersOf(reader: Actor, both: Both, of: BulkEdit['of']): PlanNumber[] {
+  const ids = chosenIds(reader, both, of);
+  return sightIn(both.draft, reader)
     .list('number')
     .filter((n) => ids.has(n.id));
 }
 
 /** The extensions that a selection means: those of the people, the mailboxes' users, or the rows themselves. */
-function extensionsOf(reader: Actor, draft: HeldPlan, of: BulkEdit['of']): Extension[] {
-  const ids = chosenIds(reader, draft, of);
-  const extensions = sightIn(draft, reader).list('extension');
+function extensionsOf(reader: Actor, both: Both, of: BulkEdit['of']): Extension[] {
+  const ids = chosenIds(reader, both, of);
+  const extensions = sightIn(both.draft, reader).list('extension');
   if (of.ledger === 'extension') return extensions.filter((e) => ids.has(e.id));
   if (of.ledger === 'person') return extensions.filter((e) => e.person !== null && ids.has(e.person));
   return extensions.filter((e) => e.mailbox !== null && ids.has(e.mailbox));
 }
 
-function bulk(draft: HeldPlan, reader: Actor, { of, change }: BulkEdit): BulkResult {
+function bulk(both: Both, reader: Actor, { of, change }: BulkEdit): BulkResult {
+  const { draft } = both;
   if (Object.keys(change).length === 0)
     throw new Refused(400, 'nothing-to-do', 'Nothing is set; choose what is to change.', 'change');
   const wrong =
@@ -170,15 +171,16 @@ function bulk(draft: HeldPlan, reader: Actor, { of, change }: BulkEdit): BulkRes
   if (wrong)
     throw new Refused(422, 'not-of-these', `${wrong} is nothing that the rows chosen have.`, `change.${wrong}`);
   return of.ledger === 'number'
-    ? planBulk(draft.plan, [], change, numbersOf(reader, draft, of))
-    : planBulk(draft.plan, extensionsOf(reader, draft, of), change);
+    ? planBulk(draft.plan, [], change, numbersOf(reader, both, of))
+    : planBulk(draft.plan, extensionsOf(reader, both, of), change);
 }
 
 const MOST_LINES = 5_000;
 
 /** The dry run: every change that a bulk edit would make, and what can't be changed so. */
-export function bulkPreview({ draft }: Given, { input, reader }: By & { input: BulkEdit }) {
-  const { lines, errors } = bulk(draft, reader, input);
+export function bulkPreview(given: Given, { input, reader }: By & { input: BulkEdit }) {
+  const { draft } = given;
+  const { lines, errors } = bulk(given, reader, input);
   return {
     count: lines.length,
     lines: lines.slice(0, MOST_LINES),
@@ -188,11 +190,9 @@ export function bulkPreview({ draft }: Given, { input, reader }: By & { input: B
 }
 
 /** The edits of a bulk change; refused whole when something can't be changed so. */
-export function bulkEdits(
-  { draft }: Given,
-  { input, reader }: By & { input: BulkEdit },
-): NamedEdits & { changed: number } {
-  const { objects, errors, lines } = bulk(draft, reader, input);
+export function bulkEdits(given: Given, { input, reader }: By & { input: BulkEdit }): NamedEdits & { changed: number } {
+  const { draft } = given;
+  const { objects, errors, lines } = bulk(given, reader, input);
   if (errors.length > 0)
     throw new Refused(422, 'invalid', `${errors[0]!.label}: ${errors[0]!.sentence}`, errors[0]!.path, {
       more: errors.length - 1,

@@ -45,9 +45,11 @@ export function places(given: Given, { reader, site }: By & { site: string | und
   const { draft } = given;
   const sight = sightIn(draft, reader);
   const sites = sight.list('site');
+  const one = draft.plan.organisation.numberSpace !== 'site';
   const at = sites.find((s) => s.id === site) ?? sites[0];
   return sight.cut({
-    sites: named(sites),
+    // One space for all is shown once.
+    sites: one ? [] : named(sites),
     site: at?.id ?? null,
     space: at ? numberSpace(draft.plan, at.id) : null,
     kinds: (Object.keys(PLACES) as PlaceName[]).map((name) => ({

@@ -52,9 +52,7 @@ interface Chosen extends By {
 }
 
 const chosen = (given: Given, { filter, facets, reader }: Chosen): Extension[] =>
-  fitting(reader, given.draft, 'extension', { filter, sort: '', facets }).map(
-    (e) => e.object as AnyObject as Extension,
-  );
+  fitting(reader, given, 'extension', { filter, sort: '', facets }).map((e) => e.object as AnyObject as Extension);
 
 /** Extensions with their people and mailboxes as rows of a sheet. */
 export const sheetRows = (given: Given, input: Chosen): string[][] =>

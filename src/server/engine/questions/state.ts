@@ -132,7 +132,14 @@ export function blockedByPlan({ draft }: Given, { reader }: By) {
     sites: sites.map((s) => ({ id: s.id, label: s.name })),
     rules: [
       ...(organisation.blockedCallers
-        ? [{ who: organisation.name, map: organisation.blockedCallers, lead: lead(organisation.blockedLeadTo), path: '/settings' }]
+        ? [
+            {
+              who: organisation.name,
+              map: organisation.blockedCallers,
+              lead: lead(organisation.blockedLeadTo),
+              path: '/settings',
+            },
+          ]
         : []),
       ...(organisation.rejectsWithheld
         ? [{ who: organisation.name, map: null, lead: lead(organisation.withheldLeadTo), path: '/settings' }]
