@@ -1,7 +1,7 @@
 import { cycles } from '../course';
 import { BEHAVIOURS, attendantModeIsMissing, type Behaviour, type CourseWayOn } from '../destinations';
 import { whyNot } from '../digits';
-import { DAYS, clockTime, faultsOf } from '../hours';
+import { DAYS, DAY_MINUTES, clockTime, faultsOf } from '../hours';
 import type { Attendant, ObjectKind } from '../plan';
 import { kbitPerCall, spokenBetween, type Exchange } from '../routing';
 import { at, type Problem } from './problem';
@@ -14,22 +14,41 @@ export function endProblems(exchange: Exchange): Problem[] {
 function hours(exchange: Exchange): Problem[] {
   return exchange.plan.hours.flatMap((object) =>
     faultsOf(exchange.hours.get(object.id)!.hours.week).map((fault): Problem => {
-      const times = `${DAYS[fault.day]} ${clockTime(fault.from)} to ${clockTime(fault.to)}`;
-      return fault.type === 'hole'
-        ? {
-            type: 'hours-hole',
-            severity: 'doubt',
-            object: at('hours', object),
-            sentence: `${object.name} has a hole: closed on ${times}, between two open times.`,
-            mend: 'Close the hole, or leave it when it is meant.',
-          }
-        : {
-            type: 'hours-overlap',
+      const of = (from: number, to: number) =>
+        `${DAYS[fault.day]} ${clockTime(from)} to ${clockTime(to > DAY_MINUTES ? to - DAY_MINUTES : to)}`;
+      const times = of(fault.from, fault.to);
+      const doubt = (type: string, sentence: string, mend: string): Problem => ({
+        type,
+        severity: 'doubt',
+        object: at('hours', object),
+        sentence,
+        mend,
+      });
+      switch (fault.type) {
+        case 'hole':
+          return doubt(
+            'hours-hole',
+            `${object.name} has a hole: closed on ${times}, between two open times.`,
+            'Close the hole, or leave it when it is meant.',
+          );
+        case 'overlap':
+          return { ...doubt('hours-overlap', `${object.name} says ${times} twice.`, 'Say it once.'), severity: 'note' };
+        case 'minute':
+          return {
+            ...doubt(
+              'hours-minute',
+              `${object.name} is closed in the last minute of ${DAYS[fault.day]}, ${times}.`,
+              'Let it end a minute later.',
+            ),
             severity: 'note',
-            object: at('hours', object),
-            sentence: `${object.name} says ${times} twice.`,
-            mend: 'Say it once.',
           };
+        case 'half-day':
+          return doubt(
+            'hours-half-day',
+            `${object.name} is open on ${times}: half a day off, it seems.`,
+            `Make it ${of(fault.meant.from, fault.meant.to)}, or leave it when it is meant.`,
+          );
+      }
     }),
   );
 }

@@ -81,6 +81,19 @@ describe('E10: read back as a sentence', () => {
     ['sun 22-6, mon 6-9', 0, 'Sundays 22:00 to 09:00 the next day'],
     ['tue 0-24', 0, 'Tuesdays all day'],
   ])('%s', (text, holidays, sentence) => expect(hoursInWords(week(text), holidays)).toBe(sentence));
+  it.each([
+    ['sv', 'Måndagar–fredagar 07:00–19:00, lördagar 22:00–02:00 nästa dag; stängt 3 helgdagar'],
+    [
+      'de-CH',
+      'Montags bis freitags 07:00 bis 19:00, samstags 22:00 bis 02:00 am nächsten Tag; geschlossen an 3 Feiertagen',
+    ],
+    ['fr', 'Lundi à vendredi 07:00 à 19:00, samedi 22:00 à 02:00 le lendemain; fermé 3 jours fériés'],
+    ['nl', 'Maandag tot vrijdag 07:00 tot 19:00, zaterdag 22:00 tot 02:00 de volgende dag; gesloten op 3 feestdagen'],
+    ['es', 'Lunes a viernes 07:00 a 19:00, sábados 22:00 a 02:00 del día siguiente; cerrado 3 festivos'],
+    ['tlh', 'Mondays to Fridays 07:00 to 19:00, Saturdays 22:00 to 02:00 the next day; closed on 3 holidays'],
+  ])('in %s: %s', (language, sentence) =>
+    expect(hoursInWords(week('mon-fri 7-19, sat 22-2'), 3, 0, language)).toBe(sentence),
+  );
   it('says how many dates have other times', () =>
     expect(hoursInWords(week('tue 9-12'), 0, 2)).toBe('Tuesdays 09:00 to 12:00; other times on 2 dates'));
 });

@@ -7,6 +7,10 @@ import type { ObjectPageData } from '@/workbench/form-data';
 import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
 import { zoneWords } from '@/workbench/zone-words';
+import type { NextClockChange } from '@/core/hours';
+import { ClockLine } from './clock-line';
+import { ComparePart, type OtherHours } from './compare-part';
+import { DuplicateHours } from './duplicate-hours';
 import { DatesPart } from './dates-part';
 import { WeekPart } from './week-part';
 import { YearRibbon, type CalendarDate, type DatedTimes } from './year-ribbon';
@@ -22,10 +26,17 @@ export function HoursPage({
   data,
   calendars,
   now,
+  language,
+  clock,
+  others,
 }: {
   data: ObjectPageData;
   calendars: Calendar[];
   now: { at: string; open: boolean; until: string | null };
+  /** of the organisation */
+  language: string;
+  clock: NextClockChange | null;
+  others: OtherHours[];
 }) {
   const write = useWriting();
   const zone = String(data.object.zone);
@@ -39,7 +50,12 @@ export function HoursPage({
     <ObjectPage
       data={data}
       listPath="/hours"
-      acts={notice.act}
+      acts={
+        <>
+          {notice.act}
+          {data.canEdit ? <DuplicateHours data={data} /> : null}
+        </>
+      }
       top={() => (
         <>
           {notice.panel}
@@ -47,10 +63,14 @@ export function HoursPage({
           <Box color="quiet" mt="-6px" data-testid="hours-now">
             {zoneWords(zone)} · {said}
           </Box>
+          {clock ? <ClockLine change={clock} /> : null}
         </>
       )}
       parts={[
-        { title: 'The week, typed or painted', draw: (edit) => <WeekPart edit={edit} disabled={!data.canEdit} /> },
+        {
+          title: 'The week, typed or painted',
+          draw: (edit) => <WeekPart edit={edit} disabled={!data.canEdit} language={language} />,
+        },
         {
           title: 'The year over it',
           draw: (edit) => {
@@ -66,6 +86,7 @@ export function HoursPage({
             );
           },
         },
+        { title: 'Beside another', draw: (edit) => <ComparePart edit={edit} others={others} /> },
         { title: 'Holidays', fields: ['holidays'] },
         {
           title: 'Dates with times of their own',

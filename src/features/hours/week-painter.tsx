@@ -163,7 +163,7 @@ export function WeekPainter({
                     <Bar key={s.from} span={s} bg="plum.solid" />
                   ))}
                   {faults
-                    .filter((f) => f.day === day)
+                    .filter((f) => f.day === day && f.from < DAY_MINUTES)
                     .map((f) => (
                       <Bar
                         key={`${f.type} ${f.from}`}

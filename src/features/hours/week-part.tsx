@@ -2,9 +2,9 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { faultsOf, type HoursFault } from '@/core/hours/faults';
+import { faultsOf, mended, type HoursFault } from '@/core/hours/faults';
 import { openMinutes, painted } from '@/core/hours/paint';
-import { DAY_MINUTES, parseWeek, weekText, type Week } from '@/core/hours/week';
+import { DAY_MINUTES, parseWeek, weekText, type Span, type Week } from '@/core/hours/week';
 import { clockTime, weekInWords } from '@/core/hours/words';
 import { Act, TextBox } from '@/ui/controls';
 import { useFocusNote } from '@/ui/workspace';
@@ -15,7 +15,16 @@ const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'
 const NEVER: Week = DAYS.map(() => []);
 
 /** The week: typed, read back as a sentence, and painted; whichever is used, the other two follow. */
-export function WeekPart({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
+export function WeekPart({
+  edit,
+  disabled,
+  language,
+}: {
+  edit: ObjectEdit;
+  disabled: boolean;
+  /** in which the week is read back */
+  language: string;
+}) {
   const text = String(edit.value.weekly ?? '');
   const read = parseWeek(text);
   // While what is typed cannot be read, the drawing stays what it was.
@@ -60,7 +69,7 @@ export function WeekPart({ edit, disabled }: { edit: ObjectEdit; disabled: boole
       >
         {read.ok ? (
           <>
-            <b>{weekInWords(week)}</b>: {Math.round(hours * 100) / 100} hours a week.
+            <b>{weekInWords(week, language)}</b>: {Math.round(hours * 100) / 100} hours a week.
           </>
         ) : (
           read.error.sentence
@@ -79,18 +88,43 @@ export function WeekPart({ edit, disabled }: { edit: ObjectEdit; disabled: boole
   );
 }
 
-/** The week with the hole closed, or what is said twice said once. */
-const mended = (week: Week, { day, from, to }: HoursFault): Week =>
-  painted(week, { from: day * DAY_MINUTES + from, to: day * DAY_MINUTES + to }, true);
+const spanWords = ({ from, to }: Span) =>
+  `${clockTime(from)} to ${clockTime(to > DAY_MINUTES ? to - DAY_MINUTES : to)}`;
+
+/** What is doubtful, in a sentence, and what the button says that mends it. */
+function faultWords(fault: HoursFault): { said: string; act: string } {
+  const when = `${DAYS[fault.day]} ${spanWords(fault)}`;
+  switch (fault.type) {
+    case 'hole':
+      return fault.to - fault.from === 1
+        ? {
+            said: `${DAYS[fault.day]} is closed for the one minute from ${clockTime(fault.from)}.`,
+            act: 'Close the gap',
+          }
+        : { said: `${when} is a hole between two open times.`, act: 'Close the hole' };
+    case 'overlap':
+      return { said: `${when} is said twice.`, act: 'Say it once' };
+    case 'minute':
+      return {
+        said: `${DAYS[fault.day]} ends one minute before ${clockTime(fault.to % DAY_MINUTES || DAY_MINUTES)}: ends are not open any more.`,
+        act: `End at ${clockTime(fault.to % DAY_MINUTES || DAY_MINUTES)}`,
+      };
+    case 'half-day':
+      return {
+        said: `${when}${fault.to > DAY_MINUTES ? ' the next day' : ''}: half a day off, it seems (a.m. and p.m.).`,
+        act: `Make it ${spanWords(fault.meant)}`,
+      };
+  }
+}
 
 function Fault({ fault, onMend }: { fault: HoursFault; onMend: (() => void) | null }) {
-  const when = `${DAYS[fault.day]} ${clockTime(fault.from)} to ${clockTime(fault.to)}`;
+  const { said, act } = faultWords(fault);
   return (
     <Flex gap="10px" align="center" mt="8px" color="brick" data-testid="week-fault">
-      {fault.type === 'hole' ? `${when} is a hole between two open times.` : `${when} is said twice.`}
+      {said}
       {onMend ? (
         <Act h="26px" onClick={onMend}>
-          {fault.type === 'hole' ? 'Close the hole' : 'Say it once'}
+          {act}
         </Act>
       ) : null}
     </Flex>

@@ -1,4 +1,4 @@
-import { faultsOf, hoursInWords, nextChange, stateAt, weekText } from '@/core/hours';
+import { clockChange, faultsOf, hoursInWords, nextChange, stateAt, weekText } from '@/core/hours';
 import { KINDS, referrersOf } from '@/core/plan';
 import { countryName } from '@/core/plan/facts/value-words';
 import { publicHolidays } from '../../holidays/public-holidays';
@@ -27,7 +27,12 @@ export function hoursLedger(given: Given, { reader, now }: By & { now: number })
         now: stateAt(hours, [], now).open ? 'open' : 'closed',
         until: until === null ? '' : new Date(until).toISOString(),
         week: weekText(hours.week),
-        said: hoursInWords(hours.week, hours.holidays.size + hours.yearly.size, h.exceptions.length),
+        said: hoursInWords(
+          hours.week,
+          hours.holidays.size + hours.yearly.size,
+          h.exceptions.length,
+          plan.organisation.language,
+        ),
         faults: String(faultsOf(hours.week).length),
         asked: [...new Set(asked.map((r) => KINDS[r.kind].word))].join(', '),
       };
@@ -45,6 +50,12 @@ export function hoursPage(given: Given, { id, reader, now }: By & { id: string; 
   const until = nextChange(hours, [], now);
   return {
     data,
+    language: given.draft.plan.organisation.language,
+    clock: clockChange(hours, now),
+    others: sightIn(given.draft, reader)
+      .list('hours')
+      .filter((h) => h.id !== id)
+      .map((h) => ({ id: h.id, label: h.name, weekly: h.weekly, zone: h.zone })),
     calendars: sightIn(given.draft, reader)
       .list('holidays')
       .map((c) => ({ id: c.id, name: c.name, dates: c.dates.filter((d) => d.closed) })),
