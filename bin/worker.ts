@@ -1,6 +1,7 @@
 import { setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { readDueFeed } from '@/server/calendars/links';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
@@ -18,6 +19,7 @@ import { endWithStarter } from './with-starter';
 endWithStarter();
 const IDLE_MS = 120;
 const AWAY_MS = 1000;
+const FEEDS_EVERY_MS = 60_000;
 
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (ending = true));
@@ -48,9 +50,21 @@ async function work(lane: Lane): Promise<void> {
   }
 }
 
+/** Reads calendars of others that are due; what goes wrong with one is said where it is looked at. */
+async function feeds(): Promise<void> {
+  while (!ending) {
+    try {
+      if (await readDueFeed()) continue;
+    } catch (e) {
+      if (!(e instanceof DatabaseGone)) log.error({ err: e }, 'a calendar could not be read');
+    }
+    for (let waited = 0; waited < FEEDS_EVERY_MS && !ending; waited += AWAY_MS) await sleep(AWAY_MS);
+  }
+}
+
 const silent = heartbeat('worker');
 const unwatched = watchMemory();
-void Promise.all(LANES.map(work)).finally(() => {
+void Promise.all([...LANES.map(work), feeds()]).finally(() => {
   silent();
   unwatched();
   return closePool();

@@ -1,6 +1,7 @@
 /** The API as values: every operation with what it takes and answers. Handlers, the browser's calls, tests and OpenAPI come from it. */
 import { accessFacts } from './access';
 import { callFacts } from './calls';
+import { calendarFacts } from './calendars';
 import { holidayFacts } from './holidays';
 import { numberFacts } from './numbers';
 import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf } from './operation';
@@ -18,6 +19,7 @@ export const contract = {
   ...accessFacts,
   ...stateFacts,
   ...holidayFacts,
+  ...calendarFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;
 

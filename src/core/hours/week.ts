@@ -203,6 +203,12 @@ export function weekText(week: Week): string {
     .join(', ');
 }
 
+/** The times of one day in the shortest notation; empty: closed all day. */
+export const spansText = (spans: readonly Span[]): string =>
+  merged(spans)
+    .map((s) => `${timeText(s.from)}-${timeText(s.to > DAY_MINUTES ? s.to - DAY_MINUTES : s.to)}`)
+    .join(', ');
+
 function timeText(minutes: number): string {
   const m = minutes % 60;
   return `${Math.floor(minutes / 60)}${m === 0 ? '' : `:${String(m).padStart(2, '0')}`}`;

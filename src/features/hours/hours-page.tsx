@@ -8,6 +8,7 @@ import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
 import { zoneWords } from '@/workbench/zone-words';
 import type { NextClockChange } from '@/core/hours';
+import { CalendarPart } from './calendar-part';
 import { ClockLine } from './clock-line';
 import { ComparePart, type OtherHours } from './compare-part';
 import { DuplicateHours } from './duplicate-hours';
@@ -91,6 +92,10 @@ export function HoursPage({
         {
           title: 'Dates with times of their own',
           draw: (edit) => <DatesPart edit={edit} disabled={!data.canEdit} />,
+        },
+        {
+          title: 'As a calendar',
+          draw: (edit) => <CalendarPart id={String(data.object.id)} edit={edit} canEdit={data.canEdit} />,
         },
         { title: 'Name, zone and note', fields: ['name', 'zone', 'note'], rare: true },
       ]}

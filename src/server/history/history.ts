@@ -96,6 +96,10 @@ export const ABOUT_THE_PLAN: ReadonlySet<HistoryAction> = new Set([
   'notice-set',
   'notice-ended',
   'switch-set',
+  'calendar-address-made',
+  'calendar-address-revoked',
+  'calendar-feed-set',
+  'calendar-feed-dropped',
 ] as const);
 
 /** Moment and row as one sortable text: an edit (`e`) or an act (`h`). */

@@ -1,5 +1,6 @@
 /** What each operation of the contract does. */
 import { accessHandlers } from './access';
+import { calendarHandlers } from './calendars';
 import { callHandlers } from './calls';
 import type { Handlers } from './handler';
 import { holidayHandlers } from './holidays';
@@ -17,5 +18,6 @@ export const handlers: Handlers = {
   ...accessHandlers,
   ...stateHandlers,
   ...holidayHandlers,
+  ...calendarHandlers,
   ...workHandlers,
 };

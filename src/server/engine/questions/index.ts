@@ -1,5 +1,6 @@
 /** Everything that is answered from the held plans, by name. */
 import type { Question } from '../ground/question';
+import * as calendars from './calendars';
 import * as calls from './calls';
 import * as edits from './edits';
 import { frame } from './frame';
@@ -29,6 +30,7 @@ export const QUESTIONS = {
   inbound,
   inboundRoutePage,
   outbound,
+  ...calendars,
   ...calls,
   ...today,
   ...people,
