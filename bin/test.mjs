@@ -65,6 +65,8 @@ class Application {
     buildWhenStale();
     // Every answer is held against its schema.
     this.ground.env.POLYDROME_CHECK_ANSWERS = '1';
+    // The calendars that the tests serve are on this machine.
+    this.ground.env.POLYDROME_FEEDS_HERE = '1';
     this.web = await startWeb(this.ground, { mostDeaths: Infinity });
     this.worker = await startWorker(this.ground, { mostDeaths: Infinity });
     // Tests kill the database on purpose; it comes back after a while, as it would under a service manager.
