@@ -46,7 +46,7 @@ function objects(phones: string[], box: string, people: string[], classId: strin
     e4: phones[4]!,
   };
   const text = JSON.stringify(document, (key, value: unknown) => {
-    if (key === 'digits' && typeof value === 'string') return value.startsWith('*') ? value : `8${value}`;
+    if (key === 'digits' && typeof value === 'string') return value.startsWith('*') ? `*99${value.slice(1)}` : `8${value}`;
     return typeof value === 'string' && key !== 'name' ? (ids[value] ?? value) : value;
   });
   const moved = JSON.parse(text) as Record<string, { id: string }[]>;
@@ -102,7 +102,7 @@ describe('every kind of object', () => {
           kind: 'conference',
           id: 'again',
           rowVersion: null,
-          value: { id: 'again', name: 'Again', site: 'north-quay', digits: '*21' },
+          value: { id: 'again', name: 'Again', site: 'north-quay', digits: '*9921' },
         },
       ],
     });
