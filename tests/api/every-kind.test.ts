@@ -46,7 +46,8 @@ function objects(phones: string[], box: string, people: string[], classId: strin
     e4: phones[4]!,
   };
   const text = JSON.stringify(document, (key, value: unknown) => {
-    if (key === 'digits' && typeof value === 'string') return value.startsWith('*') ? `*99${value.slice(1)}` : `8${value}`;
+    if (key === 'digits' && typeof value === 'string')
+      return value.startsWith('*') ? `*99${value.slice(1)}` : `8${value}`;
     return typeof value === 'string' && key !== 'name' ? (ids[value] ?? value) : value;
   });
   const moved = JSON.parse(text) as Record<string, { id: string }[]>;

@@ -5,11 +5,10 @@ import { useRouter } from 'next/navigation';
 import { Labelled, PartTitle, SelectBox } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
-import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { Workspace } from '@/ui/workspace';
-import type { NumberHolder } from '@/core/analysis';
 import { PLACE_WORDS, type PlacesData } from './data';
+import { Holder } from './holder';
 import { SpaceDrawing } from './space-drawing';
 
 /** The number space of a site as a drawing, what stands out in it, and the kinds of places that have digits there. */
@@ -102,19 +101,5 @@ export function PlacesPage({ data }: { data: PlacesData }) {
         </Box>
       ) : null}
     </Workspace>
-  );
-}
-
-/** Something with digits, leading to its page where it has one. */
-export function Holder({ of: h }: { of: NumberHolder }) {
-  const { pathOf } = useKinds();
-  const path = pathOf(h.kind, h.id);
-  const name = h.label.startsWith(`${h.digits} `) ? h.label.slice(h.digits.length + 1) : h.label;
-  return (
-    <Flex gap="8px" align="center" minH="26px" fontSize="13px">
-      <Glyph kind={h.kind} />
-      <Digits w="52px">{h.digits}</Digits>
-      {path ? <Link href={path}>{name}</Link> : <span>{name}</span>}
-    </Flex>
   );
 }

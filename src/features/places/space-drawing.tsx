@@ -8,7 +8,7 @@ import { Digits } from '@/ui/digits';
 import { LOOK_FACTS } from '@/ui/ends';
 import { useKinds } from '@/ui/kinds';
 import { useAsked } from '@/workbench/use-asked';
-import { Holder } from './places-page';
+import { Holder } from './holder';
 
 const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9];
 
