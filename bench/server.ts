@@ -154,6 +154,43 @@ async function goLiveList(): Promise<void> {
   line('the same, complete', ms(median(got.map((g) => g.whole))));
 }
 
+/** Where callers end through a week: of one number as its page asks, of all numbers as their list does, page by page, and after an edit. */
+async function weeks(boss: Client, plan: Document): Promise<void> {
+  console.log('\nweek strips');
+  const numbers = plan.numbers!.filter((n) => n.state === 'active').slice(0, 2000);
+  const one = (i: number) => timed(() => boss.get(`/weeks/number/${numbers[i * 7]!.id}`));
+  await one(0);
+  const took = await repeat(40, one);
+  line('of one number, median / slowest of 40', `${ms(median(took))} / ${ms(Math.max(...took))}`, '50 ms');
+  const all = async () => {
+    const begun = performance.now();
+    let first = 0;
+    for (let at = 0; at < numbers.length; at += PAGE_ROWS) {
+      const ids = numbers.slice(at, at + PAGE_ROWS).map((n) => n.id);
+      await timed(() => boss.post('/ledgers/number/landings', { ids }));
+      first ||= performance.now() - begun;
+    }
+    return { first, whole: performance.now() - begun };
+  };
+  await all();
+  const got = await repeat(3, all);
+  line(
+    `of ${numbers.length} numbers, first page / all`,
+    `${ms(median(got.map((g) => g.first)))} / ${ms(median(got.map((g) => g.whole)))}`,
+    '1 s',
+  );
+  const hours = plan.hours![0]!;
+  const edited = await repeat(5, async (i) => {
+    const version = await rowVersion('hours', hours.id);
+    const value = { ...hours, weekly: `mon-fri 8-${17 + (i % 3)}` };
+    await boss.post('/edits', { edits: [{ kind: 'hours', id: hours.id, rowVersion: version, value }] });
+    return one(i);
+  });
+  line('of one number right after an edit of hours, median of 5', ms(median(edited)), '50 ms');
+}
+
+const PAGE_ROWS = 100;
+
 async function main(): Promise<void> {
   console.log('\nThe running application with 20,000 extensions, over HTTP');
   const response = await fetch(`${BASE}/api/v1/session`, {
@@ -180,6 +217,11 @@ async function main(): Promise<void> {
     '/trunks',
     '/classes',
     '/hours',
+    '/holidays',
+    '/time-switches',
+    '/places',
+    '/places/codes',
+    '/blocked',
     '/go-live',
     '/history',
     '/revisions',
@@ -190,6 +232,8 @@ async function main(): Promise<void> {
     `/people/${id('people')}/leave`,
     `/extensions/${id('extensions')}`,
     `/numbers/${id('numbers')}`,
+    `/inbound/${id('inboundRoutes')}`,
+    `/hours/${id('hours')}`,
     `/sites/${id('sites')}`,
     `/trunks/${id('trunks', 0)}`,
     `/outbound/rule/${id('rungs')}`,
@@ -197,6 +241,7 @@ async function main(): Promise<void> {
     `/classes/${id('classes', 0)}`,
   ]);
   await questions(boss, plan);
+  await weeks(boss, plan);
   await edits(boss, plan);
   await busy(boss, plan);
   console.log('\nmemory');

@@ -8,6 +8,7 @@ import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf 
 import type { OperationName } from './paths';
 import { peopleFacts } from './people';
 import { planFacts } from './plan';
+import { scriptFacts } from './scripts';
 import { stateFacts } from './state';
 import { workFacts } from './work';
 
@@ -20,6 +21,7 @@ export const contract = {
   ...stateFacts,
   ...holidayFacts,
   ...calendarFacts,
+  ...scriptFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;
 

@@ -51,6 +51,8 @@ export const PATHS = {
   blocked: ['GET', '/blocked-callers'],
   block: ['POST', '/blocked-callers'],
   unblock: ['DELETE', '/blocked-callers/{id}'],
+  routeScript: ['GET', '/inbound-routes/{id}/script'],
+  readScript: ['POST', '/inbound-routes/{id}/script'],
   calendarFile: ['GET', '/hours/{id}/calendar.ics'],
   readCalendar: ['POST', '/hours/{id}/calendar'],
   calendarLinks: ['GET', '/hours/{id}/links'],

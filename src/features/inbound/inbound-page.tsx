@@ -23,7 +23,10 @@ export interface InboundData extends LedgerPageData {
       calledMap: string | null;
       callingMap: string | null;
       callingWithheld: boolean;
+      enabled: boolean;
     };
+    /** how many time rules it has */
+    rules: number;
     mark: 'new' | 'changed' | null;
     numbers: string[];
     trunk: string | null;
@@ -36,6 +39,8 @@ export interface InboundData extends LedgerPageData {
   ends: { trunk: string; otherwise: string | null }[];
 }
 
+/** Every number and all private digits. */
+const EVERY_CALL = '+x{1,15}|x{1,15}';
 const MOST_CHIPS = 4;
 /** Routes drawn at first, and with each further press. */
 const SHOWN_AT_ONCE = 30;
@@ -57,14 +62,18 @@ export function InboundPage({ data }: { data: InboundData }) {
   );
   const byId = new Map(data.routes.map((r) => [r.id, r]));
   const routes = order.flatMap((id) => byId.get(id) ?? []);
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<'route' | 'trunk' | null>(null);
   const [most, setMost] = useState(SHOWN_AT_ONCE);
   const act =
-    data.canEdit && !adding ? (
-      <Act look="main" onClick={() => setAdding(true)}>
-        Add inbound route
-      </Act>
+    data.canEdit && adding === null ? (
+      <Flex gap="8px">
+        <Act onClick={() => setAdding('trunk')}>All of a trunk …</Act>
+        <Act look="main" onClick={() => setAdding('route')}>
+          Add inbound route
+        </Act>
+      </Flex>
     ) : null;
+  const facts = data.add.facts.filter((f) => adding !== 'trunk' || f.field !== 'calledMap');
   return (
     <Workspace
       title="Inbound"
@@ -72,16 +81,25 @@ export function InboundPage({ data }: { data: InboundData }) {
       lead="Calls from outside, read top to bottom; the first that fits decides."
       acts={act}
     >
-      {adding ? (
+      {adding !== null ? (
         <AddPanel
           kind="inboundRoute"
           account={data.account}
+          key={adding}
           {...data.add}
-          finish={(v) => ({
-            ...v,
-            position: proposedPosition(data.routes.map(placed), v.calledMap ? [String(v.calledMap)] : []),
-          })}
-          onClose={() => setAdding(false)}
+          facts={adding === 'trunk' ? facts.map((f) => (f.field === 'trunk' ? { ...f, nullable: false } : f)) : facts}
+          finish={(given) => {
+            // All of a trunk: whatever digits it delivers.
+            const v = adding === 'trunk' ? { ...given, calledMap: EVERY_CALL } : given;
+            return {
+              ...v,
+              position: proposedPosition(
+                data.routes.map(placed),
+                'calledMap' in v && v.calledMap ? [String(v.calledMap)] : [],
+              ),
+            };
+          }}
+          onClose={() => setAdding(null)}
         />
       ) : null}
       {wrong ? <Wrong>{wrong}</Wrong> : null}
@@ -133,6 +151,8 @@ export function InboundPage({ data }: { data: InboundData }) {
                     </>
                   ) : null}
                   {r.value.callingWithheld ? 'or withheld' : null}
+                  {r.rules > 0 ? `${r.rules} time ${r.rules === 1 ? 'rule' : 'rules'}` : null}
+                  {r.value.enabled ? null : <chakra.b color="saffronText">not in use</chakra.b>}
                   {r.neverFits ? (
                     <chakra.span color="brick">none of our numbers fits: never reached</chakra.span>
                   ) : null}

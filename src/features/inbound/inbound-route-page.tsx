@@ -13,6 +13,7 @@ import { ObjectPage } from '@/workbench/object-page';
 import { Picture } from '@/workbench/picture';
 import { WeekStrip } from '@/workbench/week-strip';
 import type { InboundRouteData } from './data';
+import { ScriptPart } from './script-part';
 import { TimeRules, ruleNames } from './time-rules';
 
 /** An inbound route: its course and its week first; beneath them the time rules that make it, and which calls it takes. */
@@ -77,6 +78,10 @@ export function InboundRoutePage({ data, rules, ruleFields, choices, zone, site,
         { title: 'Which calls it takes', fields: ['numbers', 'calledMap'] },
         { title: 'Only from some callers', fields: ['callingMap', 'callingWithheld', 'trunk'], rare: true },
         { title: 'By the number that was dialled', fields: ['dialledExtension'], rare: true },
+        {
+          title: 'As a call script',
+          draw: (edit) => <ScriptPart id={id} name={data.label} edit={edit} rules={rules} canEdit={data.canEdit} />,
+        },
         { title: 'Name, use and note', fields: ['name', 'enabled', 'note'], rare: true },
       ]}
     />

@@ -7,6 +7,7 @@ import { holidayHandlers } from './holidays';
 import { numberHandlers } from './numbers';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
+import { scriptHandlers } from './scripts';
 import { stateHandlers } from './state';
 import { workHandlers } from './work';
 
@@ -19,5 +20,6 @@ export const handlers: Handlers = {
   ...stateHandlers,
   ...holidayHandlers,
   ...calendarHandlers,
+  ...scriptHandlers,
   ...workHandlers,
 };

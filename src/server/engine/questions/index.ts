@@ -15,6 +15,7 @@ import { outbound } from './outbound';
 import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
+import * as scripts from './scripts';
 import * as settings from './settings';
 import * as state from './state';
 import * as switches from './switches';
@@ -38,6 +39,7 @@ export const QUESTIONS = {
   ...joining,
   ...numbers,
   ...settings,
+  ...scripts,
   ...state,
   ...places,
   ...switches,
