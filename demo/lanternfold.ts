@@ -588,14 +588,14 @@ function inboundRoutes(): Input<'inboundRoutes'>[] {
       trunk: 'harbour-link',
       dialledExtension: true,
     },
-    { id: 'in-crew', position: 60, name: 'Crew duty line', numbers: ['n-441632960150'], leadsTo: 'crew-duty' },
+    { id: 'in-crew', position: 60, name: 'Crew duty line', numbers: ['n-441632960180'], leadsTo: 'crew-duty' },
     {
       id: 'in-manifests',
       position: 70,
       name: 'Customs manifests',
-      numbers: ['n-441632960151'],
+      numbers: ['n-441632960181'],
       leadsTo: 'customs-manifests',
     },
-    { id: 'in-status', position: 80, name: 'Sailing status', numbers: ['n-441632960152'], leadsTo: 'sailing-status' },
+    { id: 'in-status', position: 80, name: 'Sailing status', numbers: ['n-441632960182'], leadsTo: 'sailing-status' },
   ];
 }

@@ -35,7 +35,7 @@ const inHours = (hours: number) => new Date(Date.now() + hours * 3_600_000).toIS
 
 describe('a notice', () => {
   it('leads callers of a route away at once, says who set it, and gives way when it is ended', async () => {
-    expect(await lands('+441632960152')).toBe('e-2000');
+    expect(await lands('+441632960182')).toBe('e-2000');
     const id = await notice({
       of: { kind: 'inboundRoute', id: 'in-status' },
       open: false,
@@ -43,7 +43,7 @@ describe('a notice', () => {
       leadsTo: 'm-lost-property',
       reason: 'storm',
     });
-    expect(await lands('+441632960152')).toBe('m-lost-property');
+    expect(await lands('+441632960182')).toBe('m-lost-property');
     const { body } = await boss.get<{ notices: Record<string, unknown>[] }>('/notices');
     expect(body.notices.find((n) => n.id === id)).toMatchObject({
       of: { kind: 'inboundRoute', label: 'Sailing status' },
@@ -54,9 +54,9 @@ describe('a notice', () => {
       mine: true,
     });
     // After its end everything is as before, without anybody doing anything.
-    expect(await lands('+441632960152', inHours(3))).toBe('e-2000');
+    expect(await lands('+441632960182', inHours(3))).toBe('e-2000');
     expect((await boss.delete(`/notices/${id}`)).status).toBe(200);
-    expect(await lands('+441632960152')).toBe('e-2000');
+    expect(await lands('+441632960182')).toBe('e-2000');
     expect((await boss.delete(`/notices/${id}`)).status).toBe(404);
   });
 
@@ -67,20 +67,20 @@ describe('a notice', () => {
       until: inHours(1),
       leadsTo: 'e-2000',
     });
-    expect(await lands('+441632960150')).toBe('e-2000');
+    expect(await lands('+441632960180')).toBe('e-2000');
     await boss.delete(`/notices/${id}`);
-    expect(['e-2124', 'kestrel']).toContain(await lands('+441632960150'));
+    expect(['e-2124', 'kestrel']).toContain(await lands('+441632960180'));
   });
 
   it('with a prompt plays it, and the call ends there unless it leads on', async () => {
     const id = await notice({
-      of: { kind: 'number', id: 'n-441632960152' },
+      of: { kind: 'number', id: 'n-441632960182' },
       open: false,
       until: inHours(1),
       prompt: 'prompt-storm',
     });
     const { body } = await boss.get<{ lands: Record<string, unknown>; steps: { sentence: string }[] }>(
-      '/trace?from=withheld&dial=%2B441632960152&of=live',
+      '/trace?from=withheld&dial=%2B441632960182&of=live',
     );
     expect(body.lands).toMatchObject({ kind: 'announcement', id: 'prompt-storm' });
     expect(body.steps.map((s) => s.sentence).join(' ')).toContain('“Storm: terminals closed”');
@@ -95,12 +95,12 @@ describe('a notice', () => {
       until: inHours(30),
       leadsTo: 'm-2000',
     });
-    expect(await lands('+441632960152')).toBe('e-2000');
-    expect(await lands('+441632960152', inHours(25))).toBe('m-2000');
+    expect(await lands('+441632960182')).toBe('e-2000');
+    expect(await lands('+441632960182', inHours(25))).toBe('m-2000');
     const { body } = await boss.get<{ notices: { id: string; holds: boolean }[] }>('/notices');
     expect(body.notices.find((n) => n.id === id)!.holds).toBe(false);
     await boss.delete(`/notices/${id}`);
-    expect(await lands('+441632960152', inHours(25))).toBe('e-2000');
+    expect(await lands('+441632960182', inHours(25))).toBe('e-2000');
   });
 
   it('stands in the strip of the week, from its begin to its end', async () => {
@@ -178,12 +178,12 @@ describe('a time switch set by hand', () => {
       ['closed', 'kestrel'],
     ] as const) {
       expect((await boss.put('/time-switches/crew-duty/setting', { setting, until: inHours(1) })).status).toBe(200);
-      expect(await lands('+441632960150')).toBe(end);
+      expect(await lands('+441632960180')).toBe(end);
     }
     // At noon next week nobody has set it any more.
     expect(
       await lands(
-        '+441632960150',
+        '+441632960180',
         new Date(Math.floor(Date.now() / 86_400_000) * 86_400_000 + 8 * 86_400_000 + 43_200_000).toISOString(),
       ),
     ).toBe('e-2124');
@@ -213,8 +213,8 @@ describe('a blocked caller', () => {
       reason: 'nuisance',
     });
     expect(got.status).toBe(200);
-    expect(await lands('+441632960152', 'now', 'outside:+441632960777')).toBe('engaged');
-    expect(await lands('+441632960152', 'now', 'outside:+441632960778')).toBe('e-2000');
+    expect(await lands('+441632960182', 'now', 'outside:+441632960777')).toBe('engaged');
+    expect(await lands('+441632960182', 'now', 'outside:+441632960778')).toBe('e-2000');
     // Another site's callers come through.
     expect(await lands('+46313900600', 'now', 'outside:+441632960777')).not.toBe('engaged');
     const { body } = await boss.get<{ blocked: Record<string, unknown>[] }>('/blocked-callers');
@@ -222,13 +222,13 @@ describe('a blocked caller', () => {
     const again = await boss.post('/blocked-callers', { calling: '+441632960777', site: 'north-quay' });
     expect([again.status, again.body.error?.code]).toEqual([422, 'blocked-already']);
     await boss.delete(`/blocked-callers/${got.body.id}`);
-    expect(await lands('+441632960152', 'now', 'outside:+441632960777')).toBe('e-2000');
+    expect(await lands('+441632960182', 'now', 'outside:+441632960777')).toBe('e-2000');
   });
 
   it('may be whoever hides the number, with an end', async () => {
     const got = await boss.post<{ id: string }>('/blocked-callers', { calling: null, until: inHours(1) });
-    expect(await lands('+441632960152', 'now', 'withheld')).toBe('refused');
-    expect(await lands('+441632960152', inHours(2), 'withheld')).toBe('e-2000');
+    expect(await lands('+441632960182', 'now', 'withheld')).toBe('refused');
+    expect(await lands('+441632960182', inHours(2), 'withheld')).toBe('e-2000');
     await boss.delete(`/blocked-callers/${got.body.id}`);
   });
 
