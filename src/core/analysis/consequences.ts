@@ -11,6 +11,9 @@ import {
   type AnyObject,
   type DraftKind,
   type ObjectKind,
+  referenceFieldsOf,
+  isKind,
+  objectsOf,
 } from '../plan';
 import {
   destinationOf,
@@ -254,14 +257,22 @@ function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[]
       lines.push({ kind: by, label: `${group.length} × ${word}`, detail: role, object: null });
     else
       for (const r of group)
-        lines.push({
-          kind: by,
-          label: labelOf(r.kind, r.object),
-          detail: `${word}, ${role}`,
-          object: { kind: r.kind, id: r.object.id },
-        });
+        lines.push({ kind: by, detail: `${word}, ${role}`, ...namedBy(exchange, r.kind, r.object) });
   }
   return lines;
+}
+
+/** An object by its name and page; a part of another without a page of its own by the name of the whole and its own, and by its page. */
+function namedBy(exchange: Exchange, kind: ObjectKind, object: AnyObject): Pick<PaneLine, 'label' | 'object'> {
+  const label = labelOf(kind, object);
+  const { partOf, path } = KINDS[kind];
+  const target = partOf && path === null ? referenceFieldsOf(kind).find((f) => f.field === partOf)?.ref : undefined;
+  if (!target || !isKind(target)) return { label, object: { kind, id: object.id } };
+  const id = String((object as unknown as Record<string, unknown>)[partOf!]);
+  const whole = (objectsOf(exchange.plan, target) as AnyObject[]).find((o) => o.id === id);
+  return whole
+    ? { label: `${labelOf(target, whole)}, ${label}`, object: { kind: target, id } }
+    : { label, object: { kind, id: object.id } };
 }
 
 function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): PaneLine[] {

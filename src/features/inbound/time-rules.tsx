@@ -228,10 +228,16 @@ function Rung({
 function Line({ when, leads }: { when: React.ReactNode; leads: React.ReactNode }) {
   return (
     <Flex flex="1" minW={0} gap="10px" wrap={{ base: 'wrap', md: 'nowrap' }} align="flex-start">
-      <Flex flex="1 1 300px" minW={0} gap="6px" css={{ '& > *:first-of-type': { flex: '1 1 150px', minWidth: 0 } }}>
+      <Flex
+        flex={{ base: '1 1 100%', md: '1 1 300px' }}
+        minW={0}
+        gap="6px"
+        wrap={{ base: 'wrap', md: 'nowrap' }}
+        css={{ '& > *:first-of-type': { flex: '1 1 150px', minWidth: 0 } }}
+      >
         {when}
       </Flex>
-      <Box flex="1 1 260px" minW={0}>
+      <Box flex={{ base: '1 1 100%', md: '1 1 260px' }} minW={0}>
         {leads}
       </Box>
     </Flex>
@@ -290,7 +296,7 @@ function RuleFields({
   const places = data.choices.options.destination ?? [];
   const wrong = edit.general ?? edit.errorOf('hours') ?? edit.errorOf('when') ?? edit.errorOf('leadsTo');
   return (
-    <Box flex="1" minW={0}>
+    <Box flex={{ base: '1 1 calc(100% - 60px)', md: '1' }} minW={0}>
       <ConflictPanel edit={edit} fields={data.ruleFields} options={{ hours, destination: places }} />
       <Line
         when={

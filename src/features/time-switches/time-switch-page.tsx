@@ -33,7 +33,7 @@ export function TimeSwitchPage({
   const id = String(data.object.id);
   const end = (edit: ObjectEdit, field: (typeof ENDS)[number]['field'], title: string) => (
     <Flex key={field} gap="12px" align="flex-start" wrap={{ base: 'wrap', md: 'nowrap' }}>
-      <Box w="170px" flexShrink={0} lineHeight="32px">
+      <Box w={{ base: '100%', md: '170px' }} flexShrink={0} lineHeight={{ base: '20px', md: '32px' }}>
         {title}
       </Box>
       <Box flex="1" minW={0} maxW="440px">
