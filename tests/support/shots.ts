@@ -12,12 +12,6 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await visit(page, '/extensions?filter=north');
     for (let i = 0; i < 9; i++) await page.keyboard.press('j');
   },
-  'add-extension': async (page) => {
-    await visit(page, '/extensions/new');
-    await page.type('#new-name', 'Wilma Tern');
-    await page.type('#new-pin', '2580');
-    await page.focus('#new-digits');
-  },
   people: async (page) => {
     await visit(page, '/people?team=team-bookings');
     await clickText(page, 'Choose these 18');
@@ -34,17 +28,32 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.waitForSelector('[data-testid=wrong-row]');
   },
   leave: '/people/p-2105/leave',
-  administrators: '/administrators',
   numbers: '/numbers',
   number: '/numbers/n-441632960109',
   hours: '/hours/bookings-hours',
+  route: async (page) => {
+    await visit(page, '/inbound/in-vastra');
+    await page.waitForSelector('[data-testid=week-strip] a');
+  },
+  'time-switch': async (page) => {
+    await visit(page, '/time-switches/crew-duty');
+    await page.waitForSelector('[data-testid=week-strip] [role=img]');
+  },
+  places: async (page) => {
+    await visit(page, '/places');
+    await page.click('[aria-label^="61 and on"]');
+    await page.waitForSelector('[data-testid=number-block]');
+  },
+  holidays: async (page) => {
+    await visit(page, '/holidays/holidays-de');
+    await page.waitForSelector('[data-testid=official-dates]');
+  },
   outbound: async (page) => {
     await visit(page, '/outbound');
     await page.type('#try', '9 00 46 31 390 0610');
     await page.waitForSelector('[data-testid=rung][data-taken=true]');
   },
   trunk: '/trunks/kestrel',
-  classes: '/classes',
   trace: '/trace?from=outside%3A%2B46846500417&dial=01632+960100&at=fri+17%3A10',
   'trace-out': '/trace?from=2104&dial=90046313900610&at=now',
   ask: async (page) => {
@@ -53,7 +62,6 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await waitForText(page, 'draft', '#ask-answers');
   },
   'go-live': '/go-live',
-  settings: '/settings',
 };
 
 async function clickText(page: Page, text: string): Promise<void> {
