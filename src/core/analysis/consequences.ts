@@ -28,7 +28,7 @@ import {
 } from '../routing';
 import { nextOf } from './landing-times';
 import { reachedFrom } from './reached';
-import { callsAround, fromOutside, type SampleCall } from './samples';
+import { callsAround, callFromOutside, type SampleCall } from './samples';
 
 /** One thing in the pane: what kind of end or object it is, its name, and where to open it. */
 const paneLine = z.strictObject({
@@ -291,7 +291,7 @@ function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, s
 /** A call that arrives at an object, where calls can arrive there: a number, a route, whatever has digits. */
 function inwardCall(exchange: Exchange, kind: ObjectKind, id: string, at: number): SampleCall['call'] | null {
   const number = kind === 'number' ? exchange.numbers.get(id) : undefined;
-  if (number) return fromOutside(number.e164, at).call;
+  if (number) return callFromOutside(number.e164, at);
   if (kind !== 'inboundRoute' && !KINDS[kind].called) return null;
   return callsAround(exchange, kind, id, at)[0]?.call ?? null;
 }

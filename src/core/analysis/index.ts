@@ -2,7 +2,7 @@
 export * from './consequences';
 export * from './ladder';
 export { orderOfWork, workSchema, WORK_STEPS, type Work, type WorkStep } from './order-of-work';
-export { OUTSIDE_CALLER, callsAround, fromOutside } from './samples';
+export { OUTSIDE_CALLER, callFromOutside, callsAround, fromOutside } from './samples';
 export * from './gate';
 export * from './problem';
 export * from './problems';

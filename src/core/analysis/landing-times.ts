@@ -1,6 +1,6 @@
 import { partition, type Hours } from '../hours';
 import { outcomeOf, type Exchange, type Landing, type Situation, type Trace } from '../routing';
-import { fromOutside } from './samples';
+import { callFromOutside } from './samples';
 
 /** Where callers from outside land at a telling moment. `at` null: no such moment, it is as now. */
 export interface LandingTime {
@@ -21,10 +21,9 @@ const HOLIDAY_WITHIN_DAYS = 400;
 export function landingTimes(exchange: Exchange, e164: string, now: number, situation: Situation): LandingTime[] {
   const asked = new Set<string>();
   const watch = (id: string | null) => void (id !== null && asked.add(id));
-  const found = outcomeOf({ ...exchange, watch }, fromOutside(e164, now).call, situation);
+  const found = outcomeOf({ ...exchange, watch }, callFromOutside(e164, now), situation);
   const at = (when: LandingTime['when'], moment: number | null): LandingTime => {
-    const t =
-      moment === null || moment === now ? found : outcomeOf(exchange, fromOutside(e164, moment).call, situation);
+    const t = moment === null || moment === now ? found : outcomeOf(exchange, callFromOutside(e164, moment), situation);
     return { when, at: moment, lands: t.lands, outcome: t.outcome };
   };
   const ids = [...asked];

@@ -35,12 +35,19 @@ const KEYS_AT = [4, 30] as const;
 /** An outside caller whose number is kept for fiction. */
 export const OUTSIDE_CALLER = '+441632960998';
 
-export function fromOutside(e164: string, at: number): SampleCall {
-  return {
-    label: `from outside to ${showNumber(e164, null)}`,
-    call: { from: { type: 'outside', calling: OUTSIDE_CALLER }, dial: e164, enBloc: true, at },
-  };
-}
+/** A call to one of our numbers by a caller from outside. */
+export const callFromOutside = (e164: string, at: number): Call => ({
+  from: { type: 'outside', calling: OUTSIDE_CALLER },
+  dial: e164,
+  enBloc: true,
+  at,
+});
+
+/** The same with its name for people, which costs more than the call. */
+export const fromOutside = (e164: string, at: number): SampleCall => ({
+  label: `from outside to ${showNumber(e164, null)}`,
+  call: callFromOutside(e164, at),
+});
 
 /**
  * Calls that meet an object of the plan, found by following references up from it: from outside to numbers, inside to

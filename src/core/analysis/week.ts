@@ -10,7 +10,7 @@ import {
   type Landing,
   type Situation,
 } from '../routing';
-import { fromOutside } from './samples';
+import { callFromOutside } from './samples';
 
 /** A stretch of time through which calls end at the same place; milliseconds since 1970 UTC, the end not in it. */
 export const stretchSchema = z.strictObject({
@@ -87,7 +87,7 @@ export function endsOfNumber(
   pieces: readonly SituationPiece[],
 ): WeekStretch[] {
   const since = activeSince(number, exchange.sites.get(number.site)!);
-  return endsThrough(exchange, (x, at, s) => outcomeOf(x, fromOutside(number.e164, at).call, s), span, pieces, [since]);
+  return endsThrough(exchange, (x, at, s) => outcomeOf(x, callFromOutside(number.e164, at), s), span, pieces, [since]);
 }
 
 /** The same while nothing beside the plan changes but notices, which have times of their own. */

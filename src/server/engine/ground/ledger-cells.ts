@@ -1,6 +1,6 @@
 import {
   endsOfNumber,
-  fromOutside,
+  callFromOutside,
   landingTimes,
   weekAround,
   type LandingTime,
@@ -263,7 +263,7 @@ export function landingCells(
   return Object.fromEntries(
     numbers.map((n) => {
       const times = landingTimes(exchange, n.e164, now, situation);
-      const t = outcomeOf(exchange, fromOutside(n.e164, now).call, situation);
+      const t = outcomeOf(exchange, callFromOutside(n.e164, now), situation);
       const span = weekAround(exchange.sites.get(n.site)!.zone, now);
       const week = endsOfNumber(exchange, n, span, pieces);
       const cells: Record<string, string> = {

@@ -1,4 +1,4 @@
-import { fitsNoNumber, fromOutside } from '@/core/analysis';
+import { fitsNoNumber, callFromOutside } from '@/core/analysis';
 import { fieldsOf } from '@/core/plan';
 import { outcomeOf, type Situation } from '@/core/routing';
 import { labelsIn } from '../ground/labels';
@@ -22,7 +22,7 @@ export function inbound(given: Given, { reader, now, situation }: By & { now: nu
     const inUse = compiled.get(route.id);
     const numbers = route.numbers.map((n) => x.numbers.get(n)!.e164);
     const example = inUse ? numbers[0] : undefined;
-    const t = example ? outcomeOf(x, fromOutside(example, now).call, situation) : null;
+    const t = example ? outcomeOf(x, callFromOutside(example, now), situation) : null;
     const leads = route.leadsTo
       ? { kind: x.destinations.get(route.leadsTo)!.kind as string, label: labels[route.leadsTo]! }
       : route.dialledExtension
