@@ -13,6 +13,7 @@ const KEYS: [string, string][] = [
   ['x', 'select the row'],
   ['n', 'new'],
   ['d', 'another like the row'],
+  ['w', 'the week strip shows the week after'],
   ['g then l', 'go live'],
   ['Ctrl Z', 'undo my last edit of the draft (outside a field)'],
   ['Ctrl S', 'make the draft edit; leaving the field does the same'],
