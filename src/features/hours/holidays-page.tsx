@@ -30,7 +30,9 @@ export function HolidaysPage({
           {usedBy.map((h, i) => (
             <span key={h.id}>
               {i > 0 ? ', ' : ''}
-              <Link href={`/hours/${h.id}`}>{h.name}</Link>
+              <Link href={`/hours/${h.id}`} style={{ textDecoration: 'underline' }}>
+                {h.name}
+              </Link>
             </span>
           ))}
         </Box>
