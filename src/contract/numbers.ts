@@ -112,6 +112,22 @@ export const numberFacts = {
     body: numberListSchema,
     answer: listed,
   },
+  readCallers: {
+    summary: 'What a pasted list of other people’s numbers says, line by line; nothing is written',
+    right: 'look',
+    body: z.strictObject({ text: z.string().max(100_000), site: id }),
+    answer: z.strictObject({
+      entries: z.array(
+        z.strictObject({
+          text: z.string(),
+          /** E.164; a range is all of its numbers */
+          numbers: z.array(z.string()),
+          /** why it can't be read */
+          wrong: z.string().nullable(),
+        }),
+      ),
+    }),
+  },
   addNumbers: {
     summary: 'Add every number of a list that is not known already',
     right: 'edit',

@@ -92,6 +92,7 @@ export const PATHS = {
   sameAs: ['POST', '/people/{id}/same-as'],
   readNumber: ['GET', '/numbers/reading'],
   readNumbers: ['POST', '/numbers/read'],
+  readCallers: ['POST', '/numbers/callers'],
   addNumbers: ['POST', '/numbers'],
   assignPreview: ['POST', '/numbers/assign/preview'],
   assignNumbers: ['POST', '/numbers/assign'],

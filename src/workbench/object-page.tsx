@@ -3,7 +3,8 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState, type ReactNode } from 'react';
+import { Fragment, useEffect, useState, type ReactNode } from 'react';
+import type { FieldFacts } from '@/core/plan';
 import { valueWords } from '@/core/plan/facts/value-words';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { Later } from '@/ui/later';
@@ -18,6 +19,8 @@ import { ConsequencesPane } from './pane';
 export interface Part {
   title: string;
   fields?: string[];
+  /** the controls of those fields that the area draws itself */
+  controls?: Record<string, (edit: ObjectEdit, fact: FieldFacts) => ReactNode>;
   draw?: (edit: ObjectEdit) => ReactNode;
   /** rarely set: folded under a line that says what stands in it */
   rare?: true;
@@ -179,7 +182,11 @@ function PartFields({ part, data, edit }: { part: Part; data: FieldsData; edit: 
   return (
     <Flex direction="column" gap="12px">
       {part.fields?.map((f) => (
-        <FieldControl key={f} fact={factOf(data, f)} edit={edit} data={data} />
+        <Fragment key={f}>
+          {part.controls?.[f]?.(edit, factOf(data, f)) ?? (
+            <FieldControl fact={factOf(data, f)} edit={edit} data={data} />
+          )}
+        </Fragment>
       ))}
       {part.draw ? part.draw(edit) : null}
     </Flex>

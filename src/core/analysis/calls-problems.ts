@@ -52,7 +52,7 @@ function takesCallersOf(wide: CompiledRoute, narrow: CompiledRoute): boolean {
   const shown = (r: CompiledRoute) => r.calling !== null || !r.route.callingWithheld;
   if (withheld(narrow) && !withheld(wide)) return false;
   if (!shown(narrow) || (shown(wide) && wide.calling === null)) return true;
-  return shown(wide) && narrow.calling !== null && isInside(narrow.calling.automaton, wide.calling!.automaton);
+  return shown(wide) && narrow.calling !== null && isInside(narrow.calling, wide.calling!);
 }
 
 /** The routes above that together take every called number of one, of all its callers; null when some is left to it. */

@@ -70,7 +70,8 @@ export interface CompiledRoute {
   route: InboundRoute;
   numbers: Set<string>;
   called: CompiledMap | null;
-  calling: CompiledMap | null;
+  /** the callers that it takes, by their E.164 numbers; null: everyone */
+  calling: Automaton | null;
 }
 
 /** Positions of inbound routes in their list, by called number and by one automaton over all called maps. */

@@ -7,3 +7,4 @@ export * from './facts';
 export * from './short';
 export * from './read';
 export * from './write';
+export * from './callers';

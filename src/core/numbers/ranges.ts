@@ -62,6 +62,11 @@ export function onlyCountryOf(code: string): string | null {
   return countries.length === 1 ? countries[0]! : null;
 }
 
+/** The countries that share a calling code, main one first; none for a global one. */
+export function countriesOf(code: string): readonly string[] {
+  return RANGES.codes[code]!;
+}
+
 /** The main country of a calling code; null for a global one. */
 export function mainCountryOf(code: string): string | null {
   return RANGES.codes[code]?.[0] ?? null;

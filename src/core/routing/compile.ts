@@ -6,6 +6,7 @@ import { grouped } from '../plan/grouped';
 import type { CompiledRoute, Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
 import { pairKey } from '../exchange/link';
+import { callersOf } from './callers';
 import { Reuse } from './reuse';
 
 /**
@@ -157,7 +158,7 @@ function compiledRoutes(
       route,
       numbers: named,
       called: route.calledMap ? mapOf(route.calledMap) : null,
-      calling: route.callingMap ? mapOf(route.callingMap) : null,
+      calling: callersOf(route, mapOf),
     };
     compiledBefore.set(route, compiled);
     return compiled;

@@ -7,7 +7,7 @@ import { smallPlan } from '../../../tests/support/small-plan';
 
 interface RouteCase {
   called: readonly [string, RegExp];
-  calling: readonly [string, RegExp] | null;
+  calling: readonly [object, RegExp] | null;
   withheld: boolean;
   trunk: 'main' | 'link' | null;
 }
@@ -21,8 +21,14 @@ const CALLED = [
   ['2x.', /^2[0-9]*$/],
 ] as const;
 const CALLING = [
-  ['+46x{6,12}', /^\+46[0-9]{6,12}$/],
-  ['+44x.', /^\+44[0-9]*$/],
+  [{ callingMap: '+46x{6,12}' }, /^\+46[0-9]{6,12}$/],
+  [{ callingMap: '+44x.' }, /^\+44[0-9]*$/],
+  [{ callingCountries: ['SE', 'FR'] }, /^\+(46|33)/],
+  // One calling code, several countries: +44 1481 is Guernsey.
+  [{ callingCountries: ['GB'] }, /^\+44(?!1481)/],
+  [{ callingNumbers: ['+33123456789', '+441632960998'] }, /^\+(33123456789|441632960998)$/],
+  [{ callingCountries: ['GG'], callingNumbers: ['+33123456789'] }, /^\+(33123456789|441481\d+)$/],
+  [{ callingMap: '+46x.', callingNumbers: ['+441632960998'] }, /^\+(46\d*|441632960998)$/],
 ] as const;
 
 const routeCase: fc.Arbitrary<RouteCase> = fc.record({
@@ -32,7 +38,7 @@ const routeCase: fc.Arbitrary<RouteCase> = fc.record({
   trunk: fc.constantFrom('main', 'link', null, null),
 });
 
-const callers = fc.constantFrom(null, '+46313900610', '+441632960998', '+33123456789');
+const callers = fc.constantFrom(null, '+46313900610', '+441632960998', '+33123456789', '+441481256789');
 const calls = fc.oneof(
   fc.record({
     trunk: fc.constant('main'),
@@ -67,7 +73,7 @@ describe('E9: inbound routes, read top to bottom', () => {
               position: i,
               name: `R${i}`,
               calledMap: r.called[0],
-              callingMap: r.calling?.[0] ?? null,
+              ...(r.calling?.[0] as object),
               callingWithheld: r.withheld,
               trunk: r.trunk,
               leadsTo: 'box',

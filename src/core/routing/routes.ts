@@ -1,7 +1,8 @@
-import { matchDigits, run as runAutomaton, whyNot } from '../digits';
+import { matchDigits, run as runAutomaton } from '../digits';
 import type { InboundRoute, Trunk } from '../plan';
 import type { NotTaken } from '../exchange/answer';
 import { routeIndexOf, type CompiledRoute, type Exchange } from '../exchange/exchange';
+import { callerDiffers } from './callers';
 import type { Run } from './run';
 import { TOLD_ONE_BY_ONE, together } from './told';
 
@@ -65,14 +66,10 @@ function calledDiffers({ called: map }: CompiledRoute, called: string): Obstacle
 }
 
 /** Why a route that takes the called number does not take the call. */
-function routeObstacle({ route, calling: map }: CompiledRoute, trunk: Trunk, calling: string | null): Obstacle | null {
+function routeObstacle(compiled: CompiledRoute, trunk: Trunk, calling: string | null): Obstacle | null {
+  const { route } = compiled;
   if (route.trunk !== null && route.trunk !== trunk.id)
     return { code: 'other-trunk', why: `only calls by another trunk` };
-  if (calling === null)
-    return route.callingWithheld || !map ? null : { code: 'calling-differs', why: 'the caller withholds the number' };
-  if (map) {
-    const why = whyNot(map.automaton, calling);
-    return why ? { code: 'calling-differs', why: `calling number: ${why}` } : null;
-  }
-  return route.callingWithheld ? { code: 'calling-differs', why: 'only callers who withhold their number' } : null;
+  const why = callerDiffers(compiled, calling);
+  return why === null ? null : { code: 'calling-differs', why };
 }

@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
 import { useState } from 'react';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
+import { countryName } from '@/core/plan/facts/value-words';
 import { Act, Empty, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
@@ -22,6 +23,8 @@ export interface InboundData extends LedgerPageData {
       position: number;
       calledMap: string | null;
       callingMap: string | null;
+      callingCountries: string[];
+      callingNumbers: string[];
       callingWithheld: boolean;
       enabled: boolean;
     };
@@ -39,6 +42,8 @@ export interface InboundData extends LedgerPageData {
   ends: { trunk: string; otherwise: string | null }[];
 }
 
+type Route = InboundData['routes'][number];
+
 /** Every number and all private digits. */
 const EVERY_CALL = '+x{1,15}|x{1,15}';
 const MOST_CHIPS = 4;
@@ -46,12 +51,34 @@ const MOST_CHIPS = 4;
 const SHOWN_AT_ONCE = 30;
 
 /** A route's place and what it takes. Routes for some callers or one trunk leave the rest to those below. */
-function placed(r: InboundData['routes'][number]): PlacedRule {
-  const forAll = r.trunk === null && r.value.callingMap === null && !r.value.callingWithheld;
+function placed(r: Route): PlacedRule {
+  const { callingMap, callingCountries, callingNumbers, callingWithheld } = r.value;
+  const forSome = callingMap !== null || callingCountries.length > 0 || callingNumbers.length > 0 || callingWithheld;
+  const forAll = r.trunk === null && !forSome;
   return {
     position: r.value.position,
     maps: forAll ? [...r.numbers, ...(r.value.calledMap ? [r.value.calledMap] : [])] : [],
   };
+}
+
+/** Which callers it is for, where not for everyone. */
+function Callers({ of: { callingCountries, callingNumbers, callingMap, callingWithheld } }: { of: Route['value'] }) {
+  const some = callingCountries.slice(0, MOST_CHIPS).map(countryName);
+  const more = callingCountries.length - some.length;
+  const words = [
+    ...(some.length > 0 ? [some.join(', ') + (more > 0 ? ` and ${more} more` : '')] : []),
+    ...(callingNumbers.length > 0
+      ? [callingNumbers.length === 1 ? callingNumbers[0]! : `${callingNumbers.length} numbers`]
+      : []),
+    ...(callingWithheld ? ['withheld'] : []),
+  ];
+  if (words.length === 0 && !callingMap) return null;
+  return (
+    <>
+      from {words.join(' or ')} {words.length > 0 && callingMap ? 'or' : ''}{' '}
+      {callingMap ? <MapChip map={callingMap} /> : null}
+    </>
+  );
 }
 
 /** The list of inbound routes: read top to bottom; direct numbers stand at its foot, then each trunk's otherwise. */
@@ -145,12 +172,7 @@ export function InboundPage({ data }: { data: InboundData }) {
                   {r.numbers.length > MOST_CHIPS ? `and ${r.numbers.length - MOST_CHIPS} more` : null}
                   {r.value.calledMap ? <MapChip map={r.value.calledMap} /> : null}
                   {r.trunk ? `only by ${r.trunk}` : null}
-                  {r.value.callingMap ? (
-                    <>
-                      from <MapChip map={r.value.callingMap} />
-                    </>
-                  ) : null}
-                  {r.value.callingWithheld ? 'or withheld' : null}
+                  <Callers of={r.value} />
                   {r.rules > 0 ? `${r.rules} time ${r.rules === 1 ? 'rule' : 'rules'}` : null}
                   {r.value.enabled ? null : <chakra.b color="saffronText">not in use</chakra.b>}
                   {r.neverFits ? (

@@ -12,6 +12,7 @@ import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
 import { Picture } from '@/workbench/picture';
 import { WeekStrip } from '@/workbench/week-strip';
+import { CallingCountries, CallingNumbers } from './callers';
 import type { InboundRouteData } from './data';
 import { ScriptPart } from './script-part';
 import { TimeRules, ruleNames } from './time-rules';
@@ -76,7 +77,17 @@ export function InboundRoutePage({ data, rules, ruleFields, choices, zone, site,
           ),
         },
         { title: 'Which calls it takes', fields: ['numbers', 'calledMap'] },
-        { title: 'Only from some callers', fields: ['callingMap', 'callingWithheld', 'trunk'], rare: true },
+        {
+          title: 'Only from some callers',
+          fields: ['callingCountries', 'callingNumbers', 'callingMap', 'callingWithheld', 'trunk'],
+          controls: {
+            callingCountries: (edit, fact) => <CallingCountries edit={edit} fact={fact} disabled={!data.canEdit} />,
+            callingNumbers: (edit, fact) => (
+              <CallingNumbers edit={edit} fact={fact} site={site} disabled={!data.canEdit} />
+            ),
+          },
+          rare: true,
+        },
         { title: 'By the number that was dialled', fields: ['dialledExtension'], rare: true },
         {
           title: 'As a call script',

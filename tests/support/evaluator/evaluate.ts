@@ -4,7 +4,7 @@ import type { Call, Cause, Situation } from '@/core/routing';
 import { DIALLED, Walker, type Chain, type From } from './destinations';
 import { after, goesOn, literal, nullable, readMap, takes, type Lang } from './maps';
 import { noticeOf, saysHours } from './clock';
-import { about, read, write, type Read } from './numbers';
+import { about, callerFits, read, write, type Read } from './numbers';
 import { active, leaves, type Ended, type Right, type World } from './leaving';
 
 /*
@@ -461,9 +461,7 @@ class Evaluator {
       if (route.trunk !== null && route.trunk !== trunk.id) continue;
       const named = route.numbers.some((id) => this.plan.numbers.find((n) => n.id === id)!.e164 === text);
       if (!named && !(route.calledMap && takes(route.calledMap, text))) continue;
-      if (number === null ? route.callingMap && !route.callingWithheld : false) continue;
-      if (number !== null && route.callingMap && !takes(route.callingMap, number)) continue;
-      if (number !== null && !route.callingMap && route.callingWithheld) continue;
+      if (!callerFits(route, number)) continue;
       return done({ ...this.throughRoute(route, called, from), rule: route.id });
     }
     if (ours?.belongsTo) return done({ ...this.walk(ours.belongsTo, from), rule: ours.id });

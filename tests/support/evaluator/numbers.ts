@@ -1,4 +1,5 @@
 import { parsePhoneNumberFromString } from 'libphonenumber-js/max';
+import metadata from 'libphonenumber-js/max/metadata';
 import type { CallKind } from '@/core/numbers';
 import { COUNTRY_FACTS } from '@/core/numbers/facts';
 import type { Plan } from '@/core/plan';
@@ -33,6 +34,25 @@ export function read(plan: Plan, digits: string, reading: string, site: Site): R
         ? `+${code}${site.area ?? ''}${digits}`
         : `+${code}${digits.replace(/^0/, '')}`;
   return about(plan, text, site);
+}
+
+/** The country of a caller: as the library tells it; what is no number in use is of the main country of its code. */
+function callerIsFrom(e164: string, country: string): boolean {
+  const read = parsePhoneNumberFromString(e164);
+  if (read?.number === e164 && read.isValid()) return read.country === country;
+  const codes = metadata.country_calling_codes as unknown as Record<string, string[]>;
+  const code = Object.keys(codes).find((c) => e164.startsWith(`+${c}`));
+  return code !== undefined && codes[code]![0] === country;
+}
+
+/** Whether an inbound route is for a caller; null is one who withholds the number. */
+export function callerFits(route: Plan['inboundRoutes'][number], e164: string | null): boolean {
+  const forSome = route.callingMap || route.callingCountries.length > 0 || route.callingNumbers.length > 0;
+  if (e164 === null) return route.callingWithheld || !forSome;
+  if (!forSome) return !route.callingWithheld;
+  if (route.callingNumbers.includes(e164)) return true;
+  if (route.callingCountries.some((country) => callerIsFrom(e164, country))) return true;
+  return route.callingMap !== null && takes(route.callingMap, e164);
 }
 
 /** What a number in E.164 is, seen from a site. */

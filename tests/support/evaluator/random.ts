@@ -389,6 +389,8 @@ function document(c: Chance): Doc {
       numbers: c.some(ids('numbers'), 0.2),
       calledMap: c.one(['+4416329601x{2}', '+46x{6,12}', 'x{3,14}', '+4416329601[0-2]0', null, '2x{1,4}']),
       callingMap: c.maybe(['+46x{6,12}', '+44x{9,10}'], 0.25),
+      callingCountries: c.some(['SE', 'GB', 'GG', 'DE', 'CA'], 0.06),
+      callingNumbers: c.some(['+46313900610', '+441632960998', '+441481256789'], 0.06),
       callingWithheld: c.is(0.2),
       trunk: c.maybe(trunks, 0.3),
       leadsTo: dialled ? null : lead(0.85),
@@ -551,7 +553,16 @@ export function randomSituation(c: Chance, plan: Plan, at: number): Situation {
 
 /** A call from a phone, from outside, or by a trunk. */
 export function randomCall(c: Chance, plan: Plan, at: number): Call {
-  const calling = c.one(['+46701234567', '+447700900123', '+441632960999', null]);
+  const callers = [
+    '+46701234567',
+    '+447700900123',
+    '+441632960999',
+    '+441481256789',
+    '+46313900610',
+    '+12042345678',
+    null,
+  ];
+  const calling = c.one(callers);
   const way = c.below(5);
   if (way === 0 || way === 4)
     return { from: { type: 'outside', calling }, dial: c.one(plan.numbers).e164, enBloc: true, at };

@@ -24,8 +24,13 @@ export function cplOfRoute(
   });
   const otherwise = route.leadsTo ? ends.place(route.leadsTo) : null;
   const today = Math.floor(now / DAY_MS);
+  const forSome =
+    route.callingMap !== null ||
+    route.callingCountries.length > 0 ||
+    route.callingNumbers.length > 0 ||
+    route.callingWithheld;
   const conditions = [
-    route.callingMap !== null || route.callingWithheld ? 'Only from some callers: CPL has no digit maps.' : '',
+    forSome ? 'Only from some callers: a script can’t leave the others to the next route.' : '',
     route.trunk !== null ? 'Only by one trunk: CPL knows none.' : '',
     route.calledMap !== null ? 'The map of called numbers: a script belongs to one address.' : '',
     route.dialledExtension ? 'Led to the extension that was dialled: a script names its ends.' : '',

@@ -44,7 +44,7 @@ export function valueWords(field: string, value: unknown, nameOf: (id: string) =
   if (Array.isArray(value)) return value.map((v) => valueWords(field, v, nameOf)).join(', ') || 'none';
   if (isRecord(value)) return recordWords(value, nameOf);
   const text = String(value);
-  if (field === 'country') return countryName(text);
+  if (field === 'country' || field === 'callingCountries') return countryName(text);
   if (field === 'language') return languageName(text);
   return nameOf(text) ?? (CHOICE_FIELDS.has(field) ? choiceWords(text) : text);
 }

@@ -1,6 +1,10 @@
 import { z } from 'zod';
+import { CALLING_COUNTRIES } from '../../numbers/calling-countries';
 import { kind } from '../facts/kind';
 import { digitMap, id, name, note, ref, refs } from '../facts/fields';
+
+/** A longer list of callers is a digit map. */
+const MOST_CALLING_NUMBERS = 2000;
 
 export const inboundRoute = z
   .strictObject({
@@ -19,9 +23,22 @@ export const inboundRoute = z
       description:
         'A digit map over E.164 (with +) or over private digits. Example: +4416329601x{2}, or 2x{3} from a private link.',
     }),
+    callingCountries: z
+      .array(z.enum(CALLING_COUNTRIES, 'takes codes of countries with numbers of their own, such as SE'))
+      .max(CALLING_COUNTRIES.length)
+      .default([])
+      .meta({
+        title: 'Callers from countries',
+        description: 'Only callers with a number of these countries, or who fit below. Empty with those: everyone.',
+      }),
+    callingNumbers: z
+      .array(z.string().regex(/^\+[1-9][0-9]{4,14}$/, 'takes numbers with + and their country, such as +46313900610'))
+      .max(MOST_CALLING_NUMBERS, `takes at most ${MOST_CALLING_NUMBERS} numbers; a digit map takes whole ranges`)
+      .default([])
+      .meta({ title: 'These callers', description: 'Only callers with one of these numbers, or who fit otherwise.' }),
     callingMap: digitMap.nullable().default(null).meta({
-      title: 'Calling numbers',
-      description: 'Only callers whose E.164 number this map takes. Example: +46x{6,12}. Empty: everyone.',
+      title: 'Callers by digit map',
+      description: 'Only callers whose E.164 number this map takes. Example: +4670x{7}. Empty with the rest: everyone.',
     }),
     callingWithheld: z.boolean().default(false).meta({
       title: 'Withheld callers',

@@ -37,6 +37,23 @@ export function readNumber({ draft }: Given, { text, site, reader }: By & { text
   return { e164, shown: e164 ? showNumber(e164, country) : text, why };
 }
 
+/** Other people's numbers, entry by entry, read as at a site; written out with + and country, also those in no known range. */
+export function readCallers({ draft }: Given, { text, site, reader }: By & { text: string; site: string }) {
+  const at = sightIn(draft, reader)
+    .list('site')
+    .find((s) => s.id === site);
+  if (!at) throw new Refused(422, 'no-such-object', 'The draft has no such site.', 'site');
+  const place = { country: at.country, area: at.area, additions: draft.plan.numberAdditions };
+  return {
+    entries: readNumberList(text, place).map(({ text: entry, numbers, wrong }) => {
+      const plain = entry.replace(/[\s().-]/g, '');
+      return wrong && /^\+[1-9][0-9]{4,14}$/.test(plain)
+        ? { text: entry, numbers: [plain], wrong: null }
+        : { text: entry, numbers, wrong };
+    }),
+  };
+}
+
 /** What a pasted list says, entry by entry: numbers, which of them are known already, and what is wrong. */
 export function readNumbers({ draft }: Given, { input }: By & { input: NumberList }): ListedNumbers {
   const { plan } = draft;
