@@ -76,6 +76,7 @@ export const PATHS = {
   landings: ['POST', '/ledgers/number/landings'],
   options: ['GET', '/options/{target}'],
   exportSheet: ['GET', '/exports/extensions'],
+  exportKind: ['GET', '/exports/kinds/{kind}'],
   exportDirectory: ['GET', '/exports/directory'],
   importFile: ['POST', '/imports'],
   importCheck: ['POST', '/imports/{id}/check'],

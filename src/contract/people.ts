@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { bulkChangeSchema, bulkLineSchema } from '@/core/acts/bulk';
-import { COLUMN_KEYS, rowOutcomeSchema } from '@/core/acts/import';
+import { rowOutcomeSchema } from '@/core/acts/import';
 import {
   SAME_PARTS,
   leaveChoiceSchema,
@@ -11,7 +11,8 @@ import {
 } from '@/core/acts/people';
 import { MOST_ROWS } from '@/core/formats';
 import { FORWARD_WHEN, digitsToDial } from '@/core/exchange';
-import { LEDGER_KINDS, extension, mailbox } from '@/core/plan';
+import { extension, mailbox } from '@/core/plan';
+import { SHEET_KINDS } from '@/core/plan/facts/sheet-kinds';
 import type { Facts } from './operation';
 import { edited, id, lines, oneError, started } from './shared';
 
@@ -52,7 +53,7 @@ export type NewExtension = z.output<typeof newExtensionSchema>;
 
 /** Who is meant: rows by id, or everything that fits a ledger's filter. */
 export const selectionSchema = z.strictObject({
-  ledger: z.enum(LEDGER_KINDS).extract(['person', 'extension', 'mailbox', 'number']),
+  ledger: z.enum(['person', 'extension', 'mailbox', 'number', ...SHEET_KINDS]),
   ids: z.array(id).max(200_000).nullable().default(null),
   filter: z.string().max(200).default(''),
   facets: z.record(z.string().max(20), id).default({}),
@@ -105,10 +106,15 @@ export const peopleComparisonSchema = z.strictObject({
 export const MOST_FILE_BYTES = 32 * 1024 * 1024;
 
 const cells = z.record(z.string().regex(/^[0-9]{1,3}$/), z.string().max(2000));
-export const mappingSchema = z.partialRecord(z.enum(COLUMN_KEYS), z.number().int().min(0).max(200));
+/** Which column of a file is what, by the key of a column. */
+export const mappingSchema = z.record(z.string().max(40), z.number().int().min(0).max(200));
+
+/** What a sheet is about: people with their extensions, or one kind of object. */
+export const sheetSchema = z.enum(['people', ...SHEET_KINDS]);
 
 /** What a kept file is to be read with. */
 export const importSettingsSchema = z.strictObject({
+  sheet: sheetSchema.default('people'),
   mapping: mappingSchema.nullable().default(null),
   site: id.nullable().default(null),
   class: id.nullable().default(null),
@@ -130,7 +136,11 @@ export const importReportSchema = z.strictObject({
     sheet: z.string().nullable(),
   }),
   header: z.array(z.string()),
+  /** what a column can be */
+  columns: z.array(z.strictObject({ key: z.string(), title: z.string(), secret: z.boolean() })),
   mapping: mappingSchema,
+  /** the column without which nothing can be read; null: it is there */
+  missing: z.string().nullable(),
   counts: z.strictObject({
     rows: z.number(),
     add: z.number(),
@@ -187,6 +197,12 @@ export const peopleFacts = {
     summary: 'Extensions, people and mailboxes as CSV or a workbook; imported again it changes nothing',
     right: 'look',
     query: exportSchema,
+    answer: null,
+  },
+  exportKind: {
+    summary: 'Objects of one kind as CSV or a workbook; imported again it changes nothing',
+    right: 'look',
+    query: z.strictObject({ format: z.enum(['csv', 'xlsx']).default('csv') }),
     answer: null,
   },
   exportDirectory: {

@@ -1,6 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import { Act } from './controls';
 import { copyRows, useLedgerState, type Column } from './ledger-state';
 import { useLedgerTable } from './ledger-table';
 import { LedgerView, type LedgerLook } from './ledger-view';
@@ -9,10 +10,12 @@ interface LedgerProps<T> extends LedgerLook<T> {
   rows: T[];
   columns: Column<T>[];
   empty: ReactNode;
+  /** acts on the rows that are chosen; drawn beside the filter while there are any */
+  acts?: (ids: string[]) => ReactNode;
 }
 
 /** A ledger whose rows are all here: sort, filter, choose columns, select, copy as CSV; state in the address. */
-export function Ledger<T extends object>({ rows, columns, empty, ...look }: LedgerProps<T>) {
+export function Ledger<T extends object>({ rows, columns, empty, acts, ...look }: LedgerProps<T>) {
   const state = useLedgerState(columns);
   const table = useLedgerTable({ rows, columns, state, idOf: look.idOf });
   const visible = table.getRowModel().rows;
@@ -32,6 +35,22 @@ export function Ledger<T extends object>({ rows, columns, empty, ...look }: Ledg
         count: chosen.length,
         toggle: (id) => table.getRow(id).toggleSelected(),
       }}
+      tools={
+        acts ? (
+          chosen.length > 0 ? (
+            <>
+              {acts(chosen.map((r) => look.idOf(r.original)))}
+              <Act look="text" onClick={() => table.setRowSelection({})}>
+                Choose none
+              </Act>
+            </>
+          ) : visible.length > 0 ? (
+            <Act onClick={() => table.setRowSelection(Object.fromEntries(visible.map((r) => [r.id, true as const])))}>
+              {visible.length < rows.length ? `Choose these ${visible.length}` : `Choose all ${rows.length}`}
+            </Act>
+          ) : null
+        ) : null
+      }
       onCopy={() =>
         copyRows(
           state.shown,

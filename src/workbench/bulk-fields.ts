@@ -1,22 +1,25 @@
 import type { Input } from '@/contract';
 import type { FieldFacts } from '@/core/plan';
+import type { SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { saidOf } from './fact-said';
 import type { Option } from './form-data';
 import type { Chosen } from './paged-ledger';
 
 /* What many rows may be changed in at once, and what was set of it as the change that the API takes. */
 
-export type BulkLedger = 'person' | 'extension' | 'mailbox' | 'number';
-type Kind = 'extension' | 'person' | 'mailbox' | 'number';
+export type BulkLedger = 'person' | 'extension' | 'mailbox' | 'number' | SheetKind;
+/** What the fields belong to; `fields` are those of a kind with a ledger of its own. */
+type Kind = 'extension' | 'person' | 'mailbox' | 'number' | 'fields';
 
 /** What a bulk change may choose from. */
 export interface BulkOptions {
-  classes: Option[];
-  teams: Option[];
-  prompts: Option[];
-  trunks: Option[];
-  sites: Option[];
-  facts: Record<Kind, FieldFacts[]>;
+  /** what the rows are called */
+  words: string;
+  /** by what a reference points to */
+  options: Record<string, Option[]>;
+  /** what is found by typing */
+  long: readonly string[];
+  facts: Partial<Record<Kind, FieldFacts[]>>;
 }
 
 export type BulkFieldName = `${Kind}.${string}`;
@@ -24,13 +27,15 @@ export type BulkFieldName = `${Kind}.${string}`;
 /** What stands in the fields, by kind of object; empty stays as it is. */
 export type BulkTyped = Record<Kind, Record<string, string>> & { addTeam: string; removeTeam: string };
 
-/** The groups of fields, with the ledgers that have them. */
-export const BULK_PARTS: readonly {
+interface BulkPart {
   title: string;
   ledgers: readonly BulkLedger[];
   fields: readonly BulkFieldName[];
   teams?: true;
-}[] = [
+}
+
+/** The groups of fields of the long ledgers. */
+const LONG_PARTS: readonly BulkPart[] = [
   {
     title: 'Numbers',
     ledgers: ['number'],
@@ -64,21 +69,35 @@ export const BULK_PARTS: readonly {
   },
 ];
 
-const FIELDS = BULK_PARTS.flatMap((p) => p.fields);
+const ownFields = ({ facts }: BulkOptions) => (facts.fields ?? []).map((f): BulkFieldName => `fields.${f.field}`);
+const fieldsIn = (options: BulkOptions) => [...LONG_PARTS.flatMap((p) => p.fields), ...ownFields(options)];
 const partsOf = (name: BulkFieldName) => name.split('.') as [Kind, string];
 
+/** The groups of fields of a ledger. */
+export function bulkParts(ledger: BulkLedger, options: BulkOptions): readonly BulkPart[] {
+  const own = ownFields(options);
+  if (own.length > 0) return [{ title: 'Set for all of them', ledgers: [ledger], fields: own }];
+  return LONG_PARTS.filter((p) => p.ledgers.includes(ledger));
+}
+
 /** Nothing set. */
-export function emptyBulk(): BulkTyped {
-  const typed: BulkTyped = { extension: {}, person: {}, mailbox: {}, number: {}, addTeam: '', removeTeam: '' };
-  for (const name of FIELDS) {
+export function emptyBulk(options: BulkOptions): BulkTyped {
+  const typed: BulkTyped = {
+    extension: {},
+    person: {},
+    mailbox: {},
+    number: {},
+    fields: {},
+    addTeam: '',
+    removeTeam: '',
+  };
+  for (const name of fieldsIn(options)) {
     const [kind, field] = partsOf(name);
     typed[kind][field] = '';
   }
   return typed;
 }
 
-/** Where what a field may refer to stands among the options; other references are found by typing. */
-const LISTS = { class: 'classes', prompt: 'prompts', trunk: 'trunks', site: 'sites' } as const;
 const NOTHING = 'nothing';
 
 export interface BulkFact {
@@ -90,15 +109,15 @@ export interface BulkFact {
 }
 
 /** A field with what it may be set to. */
-export function bulkFact({ facts, ...options }: BulkOptions, name: BulkFieldName): BulkFact {
+export function bulkFact({ facts, options, long }: BulkOptions, name: BulkFieldName): BulkFact {
   const [kind, field] = partsOf(name);
-  const fact = facts[kind].find((f) => f.field === field)!;
-  const list = fact.ref && fact.ref in LISTS ? options[LISTS[fact.ref as keyof typeof LISTS]] : null;
+  const fact = facts[kind]!.find((f) => f.field === field)!;
+  const list = fact.ref ? options[fact.ref] : null;
   const empties = field === 'language' ? 'the site’s' : fact.nullable && field !== 'activeFrom' ? 'none' : null;
   return {
     fact,
     list: list ?? [],
-    search: fact.ref && !list ? fact.ref : undefined,
+    search: fact.ref && (!list || long.includes(fact.ref)) ? fact.ref : undefined,
     others: empties === null ? [] : [{ id: NOTHING, label: empties }],
   };
 }
@@ -107,11 +126,17 @@ export function bulkFact({ facts, ...options }: BulkOptions, name: BulkFieldName
 export function bulkBody(
   ledger: BulkLedger,
   { ids, filter, facets }: Chosen,
-  { facts }: BulkOptions,
+  options: BulkOptions,
   typed: BulkTyped,
 ): Input<'bulk'>['body'] {
-  const parts: Record<Kind, Record<string, unknown>> = { extension: {}, person: {}, mailbox: {}, number: {} };
-  for (const name of FIELDS) {
+  const parts: Record<Kind, Record<string, unknown>> = {
+    extension: {},
+    person: {},
+    mailbox: {},
+    number: {},
+    fields: {},
+  };
+  for (const name of fieldsIn(options)) {
     const [kind, field] = partsOf(name);
     const text = typed[kind][field];
     if (!text) continue;
@@ -120,11 +145,12 @@ export function bulkBody(
       text === NOTHING
         ? none
         : saidOf(
-            facts[kind].find((f) => f.field === field)!,
+            options.facts[kind]!.find((f) => f.field === field)!,
             text,
           );
   }
-  const part = (kind: 'mailbox' | 'number') => (Object.keys(parts[kind]).length > 0 ? { [kind]: parts[kind] } : {});
+  const part = (kind: 'mailbox' | 'number' | 'fields') =>
+    Object.keys(parts[kind]).length > 0 ? { [kind]: parts[kind] } : {};
   return {
     of: { ledger, ids, filter: ids ? '' : filter, facets: ids ? {} : facets },
     change: {
@@ -132,6 +158,7 @@ export function bulkBody(
       ...parts.person,
       ...part('mailbox'),
       ...part('number'),
+      ...part('fields'),
       ...(typed.addTeam ? { addTeams: [typed.addTeam] } : {}),
       ...(typed.removeTeam ? { removeTeams: [typed.removeTeam] } : {}),
     },
@@ -143,5 +170,7 @@ export function bulkFieldOf(path: string): BulkFieldName | 'addTeam' | 'removeTe
   const at = path.replace(/^change\./, '');
   if (/^addTeams/.test(at)) return 'addTeam';
   if (/^removeTeams/.test(at)) return 'removeTeam';
-  return FIELDS.find((f) => f === at || f === `extension.${at}` || f === `person.${at}`) ?? null;
+  if (at.startsWith('fields.')) return at as BulkFieldName;
+  const known = LONG_PARTS.flatMap((p) => p.fields);
+  return known.find((f) => f === at || f === `extension.${at}` || f === `person.${at}`) ?? null;
 }

@@ -9,10 +9,10 @@ import { Act, PartTitle, Wrong } from '@/ui/controls';
 import { useRefresh } from '@/ui/refresh';
 import { call } from './api';
 import {
-  BULK_PARTS,
   bulkBody,
   bulkFact,
   bulkFieldOf,
+  bulkParts,
   emptyBulk,
   type BulkFieldName,
   type BulkLedger,
@@ -30,12 +30,6 @@ import { useActForm } from './use-act-form';
 import { useJob, whyNot } from './use-job';
 
 const AS_IS = 'as it is';
-const MANY: Record<BulkLedger, string> = {
-  person: 'people',
-  extension: 'extensions',
-  mailbox: 'mailboxes',
-  number: 'numbers',
-};
 
 /** Changes many at once: first every change is listed, then just these are made, as one edit. */
 export function BulkPanel({
@@ -61,10 +55,10 @@ export function BulkPanel({
   const bodyOf = (typed: BulkTyped) => bulkBody(ledger, chosen, options, typed);
   const { form, submit, busy, general, touched, clear } = useActForm<'bulkPreview', BulkTyped>({
     operation: 'bulkPreview',
-    defaults: emptyBulk(),
+    defaults: emptyBulk(options),
     input: (typed) => ({ body: bodyOf(typed) }),
     fieldOf: bulkFieldOf,
-    keep: { key: `${account} bulk ${ledger}`, about: { title: `Edit many ${MANY[ledger]}`, path } },
+    keep: { key: `${account} bulk ${ledger}`, about: { title: `Edit many ${options.words}`, path } },
     looksOnly: true,
     onMade: (answer, typed) => {
       setSaid(null);
@@ -123,7 +117,7 @@ export function BulkPanel({
           Close
         </Act>
       </Flex>
-      {BULK_PARTS.filter((p) => p.ledgers.includes(ledger)).map((p) => (
+      {bulkParts(ledger, options).map((p) => (
         <Part key={p.title} title={p.title}>
           {p.fields.map((f) => (
             <BulkField key={f} name={f} fields={fields} options={options} />
@@ -205,7 +199,7 @@ function TeamField({ name, title, fields, options }: FieldOf & { name: 'addTeam'
     <RefPicker
       {...rest}
       value={value || null}
-      options={options.teams}
+      options={options.options.team ?? []}
       nullable
       placeholder="none"
       onChange={(team) => change(team ?? '')}

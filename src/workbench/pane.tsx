@@ -84,7 +84,9 @@ function Known({ around }: { around: Around }) {
               and {changes.length - 6} more of {compared} calls tried, a sample
             </Quiet>
           ) : changes.length > 0 ? (
-            <Quiet>{compared === 1 ? 'One call was' : `${compared} calls were`} tried, a sample of all there are.</Quiet>
+            <Quiet>
+              {compared === 1 ? 'One call was' : `${compared} calls were`} tried, a sample of all there are.
+            </Quiet>
           ) : null}
         </PaneSection>
       )}

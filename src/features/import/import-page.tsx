@@ -2,9 +2,9 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import { COLUMNS, COLUMN_KEYS } from '@/core/acts/import/columns';
+import type { SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { addressOf, call, sendFile } from '@/workbench/api';
-import { Act, ActLink, AreaBox, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
+import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
@@ -12,32 +12,51 @@ import type { Option } from '@/workbench/form-data';
 import { JobBar } from '@/workbench/job-bar';
 import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
 import { useJob, whyNot } from '@/workbench/use-job';
+import { Count, Paste, Recognised } from './import-parts';
 import { MappingPart } from './mapping-part';
 import { RowsPart } from './rows-part';
-import { EMPTY, type Report, type Settings } from './report';
+import { EMPTY, type Report, type Settings, type Sheet } from './report';
 import { useRefresh } from '@/ui/refresh';
 
-const ABOUT = { title: 'Import of people', path: '/people/import', fields: ['sheet and corrections'] };
-
-interface Props {
+export interface ImportPageProps {
   account: string;
   mayImport: boolean;
+  /** what the sheet is about */
+  sheet: Sheet;
+  words: string;
+  /** where those stand that it is about */
+  listPath: string;
+  /** which of those settings a new row may need */
+  asks: { site: boolean; class: boolean; teams: boolean };
   sites: Option[];
   classes: Option[];
   defaultClass: string;
   limits: LimitUse[];
 }
 
-/** A sheet of people: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
-export function ImportPage({ account, mayImport, sites, classes, defaultClass, limits }: Props) {
+const PEOPLE_LEAD =
+  'CSV in UTF-8 or UTF-16 with any usual separator, or a workbook (.xlsx). Rows whose extension exists change it; the others add.';
+const KIND_LEAD =
+  'CSV in UTF-8 or UTF-16 with any usual separator, or a workbook (.xlsx). Rows whose digits or name exist change those; the others add. In a cell, semicolons stand between several.';
+/** Time rules have no name of their own. */
+const RULE_LEAD =
+  'CSV in UTF-8 or UTF-16 with any usual separator, or a workbook (.xlsx). Rows with the route, hours and state of a rule change it; the others add.';
+
+/** A sheet of people, or of one kind of object: chosen, checked row by row, mended at its cells, and then written whole or not at all. */
+export function ImportPage(props: ImportPageProps) {
+  const { account, mayImport, sheet, words, listPath, asks, sites, classes, defaultClass, limits } = props;
   const refresh = useRefresh();
   // The file is kept on the server for some days; which it is, and everything corrected, in this browser.
   const [kept, setKept] = useKept<{ file: { id: string; name: string }; settings: Settings }>(
-    `${account} import`,
-    ABOUT,
+    sheet === 'people' ? `${account} import` : `${account} import ${sheet}`,
+    {
+      title: `Import of ${words}`,
+      path: sheet === 'people' ? '/people/import' : `/import/${sheet}`,
+      fields: ['sheet and corrections'],
+    },
   );
   const file = kept?.file ?? null;
-  const [settings, setSettings] = useState<Settings>({ ...EMPTY, class: defaultClass });
+  const [settings, setSettings] = useState<Settings>({ ...EMPTY, sheet, class: defaultClass || null });
   const [report, setReport] = useState<Report | null>(null);
   const [job, setJob] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -76,7 +95,7 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
     setWrong(null);
     const sent = await sendFile('importFile', { query: { name: chosen.name } }, chosen);
     if (!sent.ok) return setWrong(sent.errors[0]!.sentence);
-    const fresh = { ...EMPTY, class: settings.class, site: settings.site, makeTeams: settings.makeTeams };
+    const fresh = { ...EMPTY, sheet, class: settings.class, site: settings.site, makeTeams: settings.makeTeams };
     resumed.current = true;
     setSettings(fresh);
     setKept({ file: { id: sent.value.id, name: chosen.name }, settings: fresh });
@@ -93,19 +112,13 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
   const over = report?.limits.some((l) => l.over > 0) ?? false;
   const summary = report?.counts;
 
-  if (!mayImport) return <NotYours title="Import or export people" />;
+  const title = `Import or export ${words}`;
+  if (!mayImport) return <NotYours title={title} />;
   return (
     <Workspace
-      title="Import or export people"
-      lead="CSV in UTF-8 or UTF-16 with any usual separator, or a workbook (.xlsx). Rows whose extension exists change it; the others add."
-      acts={
-        <>
-          <ActLink href={addressOf('exportSheet', { query: { format: 'csv' } })}>Export CSV</ActLink>
-          <ActLink href={addressOf('exportSheet', { query: { format: 'xlsx' } })}>Export workbook</ActLink>
-          <ActLink href={addressOf('exportDirectory', { query: { format: 'vcard' } })}>Directory, vCard</ActLink>
-          <ActLink href={addressOf('exportDirectory', { query: { format: 'csv' } })}>Directory, CSV</ActLink>
-        </>
-      }
+      title={title}
+      lead={sheet === 'people' ? PEOPLE_LEAD : sheet === 'routeRule' ? RULE_LEAD : KIND_LEAD}
+      acts={sheet === 'people' ? <PeopleExports /> : <KindExports kind={sheet} />}
       pane={
         <>
           <PaneSection title="How it goes">
@@ -132,47 +145,55 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
               />
             </Labelled>
           </Box>
-          <Box w="180px">
-            <Labelled title="Site of rows that name none" htmlFor="import-site">
-              <SelectBox
-                id="import-site"
-                value={settings.site ?? ''}
-                onChange={(e) => change({ site: e.target.value || null })}
-              >
-                <option value="">by its range of digits</option>
-                {sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.label}
-                  </option>
-                ))}
-              </SelectBox>
-            </Labelled>
-          </Box>
-          <Box w="160px">
-            <Labelled title="Class of rows that name none" htmlFor="import-class">
-              <SelectBox
-                id="import-class"
-                value={settings.class ?? ''}
-                onChange={(e) => change({ class: e.target.value || null })}
-              >
-                {classes.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.label}
-                  </option>
-                ))}
-              </SelectBox>
-            </Labelled>
-          </Box>
-          <Flex as="label" gap="8px" align="center" h="32px">
-            <TickBox
-              type="checkbox"
-              checked={settings.makeTeams}
-              onChange={(e) => change({ makeTeams: e.target.checked })}
-            />
-            Make teams that do not exist
-          </Flex>
+          {asks.site ? (
+            <Box w="180px">
+              <Labelled title="Site of rows that name none" htmlFor="import-site">
+                <SelectBox
+                  id="import-site"
+                  value={settings.site ?? ''}
+                  onChange={(e) => change({ site: e.target.value || null })}
+                >
+                  <option value="">{sheet === 'people' ? 'by its range of digits' : 'none'}</option>
+                  {sites.map((s) => (
+                    <option key={s.id} value={s.id}>
+                      {s.label}
+                    </option>
+                  ))}
+                </SelectBox>
+              </Labelled>
+            </Box>
+          ) : null}
+          {asks.class ? (
+            <Box w="160px">
+              <Labelled title="Class of rows that name none" htmlFor="import-class">
+                <SelectBox
+                  id="import-class"
+                  value={settings.class ?? ''}
+                  onChange={(e) => change({ class: e.target.value || null })}
+                >
+                  {classes.map((c) => (
+                    <option key={c.id} value={c.id}>
+                      {c.label}
+                    </option>
+                  ))}
+                </SelectBox>
+              </Labelled>
+            </Box>
+          ) : null}
+          {asks.teams ? (
+            <Flex as="label" gap="8px" align="center" h="32px">
+              <TickBox
+                type="checkbox"
+                checked={settings.makeTeams}
+                onChange={(e) => change({ makeTeams: e.target.checked })}
+              />
+              Make teams that do not exist
+            </Flex>
+          ) : null}
         </Flex>
-        {file ? null : <Paste onRows={(text) => void choose(new File([text], 'pasted rows.csv'))} />}
+        {file ? null : (
+          <Paste people={sheet === 'people'} onRows={(text) => void choose(new File([text], 'pasted rows.csv'))} />
+        )}
         {file ? (
           <Box color="quiet" fontSize="13px" mb="10px" data-testid="import-kept">
             {file.name}, with {Object.keys(settings.corrections).length} corrected{' '}
@@ -208,7 +229,7 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
             {done.counts.add} added, {done.counts.change} changed, {done.counts.same} the same. It is in the draft, as
             one edit.
             <Flex gap="8px" mt="8px">
-              <ActLink href="/people">People</ActLink>
+              <ActLink href={listPath}>{words.charAt(0).toUpperCase() + words.slice(1)}</ActLink>
               <ActLink href="/go-live">Read what differs from live</ActLink>
             </Flex>
           </Box>
@@ -251,7 +272,7 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
                 onClick={() => file && void start('apply', file.id, settings)}
               >
                 {report.counts.wrong > 0
-                  ? `${report.counts.wrong} rows are wrong`
+                  ? `${report.counts.wrong} ${report.counts.wrong === 1 ? 'row is' : 'rows are'} wrong`
                   : `Write ${writes} ${writes === 1 ? 'row' : 'rows'} to the draft`}
               </Act>
             </Flex>
@@ -262,67 +283,33 @@ export function ImportPage({ account, mayImport, sites, classes, defaultClass, l
   );
 }
 
-const SECRET_COLUMNS = COLUMN_KEYS.filter((c) => COLUMNS[c].secret);
+const PeopleExports = () => (
+  <>
+    <ActLink href={addressOf('exportSheet', { query: { format: 'csv' } })}>Export CSV</ActLink>
+    <ActLink href={addressOf('exportSheet', { query: { format: 'xlsx' } })}>Export workbook</ActLink>
+    <ActLink href={addressOf('exportDirectory', { query: { format: 'vcard' } })}>Directory, vCard</ActLink>
+    <ActLink href={addressOf('exportDirectory', { query: { format: 'csv' } })}>Directory, CSV</ActLink>
+  </>
+);
+
+const KindExports = ({ kind }: { kind: SheetKind }) => (
+  <>
+    <ActLink href={addressOf('exportKind', { params: { kind }, query: { format: 'csv' } })}>Export CSV</ActLink>
+    <ActLink href={addressOf('exportKind', { params: { kind }, query: { format: 'xlsx' } })}>Export workbook</ActLink>
+  </>
+);
 
 /** Settings without corrected PINs and passwords: those are never kept in a browser. */
 function withoutSecrets(settings: Settings, report: Report | null): Settings {
   const mapping = settings.mapping ?? report?.mapping ?? {};
-  const secret = new Set(SECRET_COLUMNS.flatMap((c) => (mapping[c] === undefined ? [] : [String(mapping[c])])));
+  const secret = new Set(
+    (report?.columns ?? []).flatMap(({ key, secret: hidden }) =>
+      hidden && mapping[key] !== undefined ? [String(mapping[key])] : [],
+    ),
+  );
   const corrections = Object.entries(settings.corrections ?? {}).flatMap(([row, cells]) => {
     const kept = Object.entries(cells).filter(([column]) => !secret.has(column));
     return kept.length > 0 ? [[row, Object.fromEntries(kept)]] : [];
   });
   return { ...settings, corrections: Object.fromEntries(corrections) as Settings['corrections'] };
-}
-
-/** Rows copied out of a sheet, with its column names on top: the same as a file. */
-function Paste({ onRows }: { onRows: (text: string) => void }) {
-  const [text, setText] = useState('');
-  return (
-    <Box mb="16px" maxW="760px">
-      <Labelled
-        title="Or paste rows out of a sheet, the names of its columns on top"
-        htmlFor="import-paste"
-        hint="Extension and Name are enough; E-mail, Number, Team, Mailbox and others are known too."
-      >
-        <AreaBox
-          id="import-paste"
-          h="120px"
-          fontFamily="mono"
-          fontSize="13px"
-          placeholder={'Extension\tName\tE-mail\n2001\tSanna Quist\tsanna@quaywright.example'}
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-        />
-      </Labelled>
-      <Act mt="8px" disabled={text.trim() === ''} onClick={() => onRows(text)}>
-        Check these rows
-      </Act>
-    </Box>
-  );
-}
-
-function Recognised({ report }: { report: Report }) {
-  const { format, encoding, separator, sheet } = report.recognised;
-  const separators: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-  return (
-    <Box color="quiet" mb="12px" data-testid="recognised">
-      {report.file}:{' '}
-      {format === 'CSV'
-        ? `CSV in ${encoding} with ${separators[separator ?? ','] ?? separator}`
-        : `workbook, sheet “${sheet}”`}
-      , {report.counts.rows} rows.
-    </Box>
-  );
-}
-
-function Count({ n, words, bad = false }: { n: number; words: string; bad?: boolean }) {
-  return (
-    <Box color={bad ? 'brick' : 'ink'}>
-      <chakra.span fontSize="20px" fontWeight={700} mr="6px">
-        {n}
-      </chakra.span>
-      {words}
-    </Box>
-  );
 }

@@ -1,16 +1,15 @@
 'use client';
 
 import { Box, Grid, chakra } from '@chakra-ui/react';
-import { COLUMNS, COLUMN_KEYS, type ColumnKey, type Mapping } from '@/core/acts/import/columns';
 import { PartTitle, SelectBox } from '@/ui/controls';
 import type { Report } from './report';
 
 /** Which column of the sheet is what: matched by name, to be corrected here. */
-export function MappingPart({ report, onChange }: { report: Report; onChange: (mapping: Mapping) => void }) {
-  const keyOf = (column: number) => COLUMN_KEYS.find((k) => report.mapping[k] === column) ?? '';
-  const put = (column: number, key: ColumnKey | '') => {
-    const next = { ...report.mapping };
-    for (const k of COLUMN_KEYS) if (next[k] === column || k === key) delete next[k];
+export function MappingPart({ report, onChange }: { report: Report; onChange: (mapping: Report['mapping']) => void }) {
+  const { columns, mapping } = report;
+  const keyOf = (column: number) => columns.find((c) => mapping[c.key] === column)?.key ?? '';
+  const put = (column: number, key: string) => {
+    const next = Object.fromEntries(Object.entries(mapping).filter(([k, at]) => at !== column && k !== key));
     if (key) next[key] = column;
     onChange(next);
   };
@@ -18,9 +17,9 @@ export function MappingPart({ report, onChange }: { report: Report; onChange: (m
   return (
     <Box mb="16px">
       <PartTitle>Columns of the sheet</PartTitle>
-      {report.mapping.digits === undefined ? (
+      {report.missing !== null ? (
         <Box role="alert" color="brick" mb="8px">
-          No column is the extension; choose which one it is.
+          No column is {report.missing.toLowerCase()}; choose which one it is.
         </Box>
       ) : null}
       {unread.length > 0 ? (
@@ -35,15 +34,11 @@ export function MappingPart({ report, onChange }: { report: Report; onChange: (m
           return (
             <chakra.label key={i} fontSize="12px" color="quiet">
               <chakra.span color={key ? 'ink' : 'quiet'}>{name || `column ${i + 1}`}</chakra.span>
-              <SelectBox
-                value={key}
-                aria-label={`What “${name}” is`}
-                onChange={(e) => put(i, e.target.value as ColumnKey | '')}
-              >
+              <SelectBox value={key} aria-label={`What “${name}” is`} onChange={(e) => put(i, e.target.value)}>
                 <option value="">not read</option>
-                {COLUMN_KEYS.map((k) => (
-                  <option key={k} value={k}>
-                    {COLUMNS[k].title}
+                {columns.map((c) => (
+                  <option key={c.key} value={c.key}>
+                    {c.title}
                   </option>
                 ))}
               </SelectBox>

@@ -5,7 +5,9 @@ export type ReportRow = ImportReport['wrong'][number];
 /** What a file is to be read with, as the API takes it. */
 export type Settings = ImportSettingsInput;
 
-export const EMPTY: Settings = {
+export type Sheet = Settings['sheet'];
+
+export const EMPTY: Omit<Settings, 'sheet'> = {
   mapping: null,
   site: null,
   class: null,

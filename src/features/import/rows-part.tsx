@@ -2,7 +2,6 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { COLUMNS, COLUMN_KEYS, type ColumnKey } from '@/core/acts/import/columns';
 import { Act, PartTitle, TextBox } from '@/ui/controls';
 import type { Report, ReportRow, Settings } from './report';
 
@@ -19,7 +18,8 @@ export function RowsPart({ report, settings, busy, onChange }: Props) {
     onChange({
       corrections: { ...settings.corrections, [row]: { ...settings.corrections[row], [column]: text } },
     });
-  const shown = COLUMN_KEYS.filter((k) => report.mapping[k] !== undefined);
+  const shown = report.columns.filter((c) => report.mapping[c.key] !== undefined);
+  const titleOf = (key: string) => report.columns.find((c) => c.key === key)?.title ?? key;
   return (
     <>
       {report.wrong.length > 0 ? (
@@ -95,13 +95,13 @@ export function RowsPart({ report, settings, busy, onChange }: Props) {
                 </chakra.span>
                 {r.action === 'add'
                   ? shown
-                      .filter((k) => !COLUMNS[k].secret && k !== 'digits' && k !== 'name')
-                      .map((k) => r.cells[report.mapping[k]!])
+                      .filter((c) => !c.secret && c.key !== 'digits' && c.key !== 'name')
+                      .map((c) => r.cells[report.mapping[c.key]!])
                       .filter(Boolean)
                       .join(' · ')
                   : r.changes.map((c) => (
                       <span key={c.column}>
-                        {COLUMNS[c.column].title}: <chakra.span color="quiet">{c.before || 'none'}</chakra.span> →{' '}
+                        {titleOf(c.column)}: <chakra.span color="quiet">{c.before || 'none'}</chakra.span> →{' '}
                         {c.after || 'none'}
                       </span>
                     ))}
@@ -130,8 +130,7 @@ function WrongRow({
   onLeaveOut: () => void;
 }) {
   const byColumn = new Map(row.errors.map((e) => [e.column, e.sentence]));
-  const mended = (k: ColumnKey) => byColumn.has(k) && report.mapping[k] !== undefined;
-  const cells = COLUMN_KEYS.filter(mended);
+  const cells = report.columns.filter((c) => byColumn.has(c.key) && report.mapping[c.key] !== undefined);
   const others = row.errors.filter((e) => e.column === null || report.mapping[e.column] === undefined);
   return (
     <Box borderTop="1px solid" borderColor="line" py="8px" data-testid="wrong-row">
@@ -139,13 +138,13 @@ function WrongRow({
         <Box w="190px" lineHeight="32px">
           <chakra.span color="quiet">row {row.row + 1}</chakra.span> {row.digits} {row.name}
         </Box>
-        {cells.map((k) => (
+        {cells.map(({ key, title }) => (
           <Cell
-            key={k}
-            title={COLUMNS[k].title}
-            text={settings.corrections[row.row]?.[report.mapping[k]!] ?? row.cells[report.mapping[k]!] ?? ''}
-            sentence={byColumn.get(k)!}
-            onCorrect={(text) => onCorrect(report.mapping[k]!, text)}
+            key={key}
+            title={title}
+            text={settings.corrections[row.row]?.[report.mapping[key]!] ?? row.cells[report.mapping[key]!] ?? ''}
+            sentence={byColumn.get(key)!}
+            onCorrect={(text) => onCorrect(report.mapping[key]!, text)}
           />
         ))}
         <Box flex="1" minW="160px" color="brick" lineHeight="32px">

@@ -5,7 +5,7 @@ import { Link } from '@/ui/link';
 import { useState } from 'react';
 import { proposedPosition, type PlacedRule } from '@/core/analysis/placement';
 import { countryName } from '@/core/plan/facts/value-words';
-import { Act, Empty, Wrong } from '@/ui/controls';
+import { Act, ActLink, Empty, Wrong } from '@/ui/controls';
 import { Digits, MapChip } from '@/ui/digits';
 import { Glyph } from '@/ui/glyph';
 import { OrderedList } from '@/ui/ordered-list';
@@ -94,6 +94,12 @@ export function InboundPage({ data }: { data: InboundData }) {
   const act =
     data.canEdit && adding === null ? (
       <Flex gap="8px">
+        {data.mayBulk ? (
+          <>
+            <ActLink href="/import/inboundRoute">Sheet of routes</ActLink>
+            <ActLink href="/import/routeRule">Sheet of time rules</ActLink>
+          </>
+        ) : null}
         <Act onClick={() => setAdding('trunk')}>All of a trunk …</Act>
         <Act look="main" onClick={() => setAdding('route')}>
           Add inbound route

@@ -1,6 +1,8 @@
 import type { DirectoryAsk, ExportAsk } from '@/contract/people';
 import { writeCards, writeCsv } from '@/core/formats';
-import { demand, type Actor } from '../access/rights';
+import { KINDS } from '@/core/plan';
+import { SHEET_KINDS, isSheetKind } from '@/core/plan/facts/sheet-kinds';
+import { Refused, demand, type Actor } from '../access/rights';
 import { ask } from '../engine';
 import { writeWorkbook } from './workbook';
 
@@ -19,14 +21,24 @@ const file = (content: string | Buffer, type: string, name: string) =>
 export async function exportSheet(actor: Actor, asked: ExportAsk): Promise<Response> {
   demand(actor, 'look');
   const { filter, format, ...facets } = asked;
-  const rows = await ask('sheetRows', { reader: actor, filter, facets });
-  return format === 'csv'
-    ? file(writeCsv(rows), 'text/csv; charset=utf-8; header=present', 'extensions.csv')
-    : file(
-        await writeWorkbook(rows, 'Extensions'),
-        'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-        'extensions.xlsx',
-      );
+  return sheet(await ask('sheetRows', { reader: actor, filter, facets }), format, 'extensions');
+}
+
+/** All objects of a kind that somebody sees, as CSV or a workbook; imported again it changes nothing. */
+export async function exportKind(actor: Actor, kind: string, format: ExportAsk['format']): Promise<Response> {
+  demand(actor, 'look');
+  if (!isSheetKind(kind))
+    throw new Refused(404, 'no-such-sheet', `There is no sheet of ${kind}; there is ${SHEET_KINDS.join(', ')}.`);
+  return sheet(await ask('kindRows', { reader: actor, kind }), format, KINDS[kind].words.replaceAll(' ', '-'));
+}
+
+async function sheet(rows: string[][], format: ExportAsk['format'], name: string): Promise<Response> {
+  if (format === 'csv') return file(writeCsv(rows), 'text/csv; charset=utf-8; header=present', `${name}.csv`);
+  return file(
+    await writeWorkbook(rows, name.charAt(0).toUpperCase() + name.slice(1)),
+    'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    `${name}.xlsx`,
+  );
 }
 
 /** The directory as vCard 4 (RFC 6350) or CSV. */

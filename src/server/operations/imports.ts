@@ -3,14 +3,16 @@ import { importSettingsSchema, type ImportReport, type ImportSettingsInput } fro
 import type { WholeEdit } from '@/contract/plan';
 import { readCsv, type Table } from '@/core/formats';
 import {
-  COLUMNS,
-  COLUMN_KEYS,
+  PEOPLE_TITLES,
   checkSheet,
   matchColumns,
   type ImportResult,
   type Mapping,
   type RowOutcome,
+  type SheetTitle,
 } from '@/core/acts/import';
+import { checkObjects, columnsOf, keysOf } from '@/core/acts/sheets';
+import type { AnyObject, ObjectKind } from '@/core/plan';
 import { LIMITS, LIMIT_WORDS, usedMore, usedOf } from '@/core/acts/limits';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
@@ -19,12 +21,13 @@ import { seal, strongPassword, unseal } from '../access/secrets';
 import { change, reading, rows, writing } from '../db/pool';
 import { applyEdits } from '../draft';
 import type { Ground, HeldPlan } from '../engine/ground/held';
+import { sightIn } from '../engine/ground/question';
 import { readLimits } from '../access/organisation-limits';
 import { addJob } from '../jobs/jobs';
 import type { Handler, Work } from '../jobs/worker';
 import { looksLikeWorkbook, readWorkbook } from './workbook';
 
-/* Importing people and extensions: the file is kept, checked as often as wanted, and then written whole or not at all. */
+/* Importing sheets of people and extensions, or of one kind: the file is kept, checked as often as wanted, and then written whole or not at all. */
 
 const KEPT_DAYS = 2;
 const SHOWN_ROWS = 200;
@@ -94,8 +97,10 @@ async function tableIn(content: Buffer, thread: string, goesOn: () => Promise<vo
 }
 
 interface Checked extends ImportResult {
+  sheet: ImportSettingsInput['sheet'];
   name: string;
   table: Table;
+  titles: readonly SheetTitle[];
   mapping: Mapping;
   draft: HeldPlan;
 }
@@ -110,19 +115,37 @@ async function checked(
   await goesOn();
   const { name, content } = await fileOf(actor.account, String(input.file), true);
   const table = await tableIn(content, workbookThread, goesOn);
-  const mapping = settings.mapping ?? matchColumns(table.rows[0]!);
+  const { sheet } = settings;
+  const titles: readonly SheetTitle[] = sheet === 'people' ? PEOPLE_TITLES : columnsOf(sheet);
+  const mapping = settings.mapping ?? matchColumns(table.rows[0]!, titles);
+  const stranger = Object.keys(mapping).find((key) => !titles.some((t) => t.key === key));
+  if (stranger !== undefined)
+    throw new Refused(422, 'no-such-column', `The sheet has no column called ${stranger}.`, `mapping.${stranger}`);
   const { draft } = await ground.now();
-  if (mapping.digits === undefined) return { name, table, mapping, rows: [], objects: [], secrets: [], draft };
-  await onProgress(0, table.rows.length, `checking ${table.rows.length - 1} rows`);
-  const result = checkSheet(draft.plan, table.rows, { ...settings, mapping }, uuid);
-  return { ...result, name, table, mapping, draft };
+  const about = { sheet, name, table, titles, mapping, draft };
+  if (!missing(about)) await onProgress(0, table.rows.length, `checking ${table.rows.length - 1} rows`);
+  else return { ...about, rows: [], objects: [], secrets: [] };
+  const read = { ...settings, mapping };
+  const listOf = (kind: ObjectKind) => sightIn(draft, actor).list(kind) as AnyObject[];
+  const result =
+    sheet === 'people'
+      ? checkSheet(draft.plan, table.rows, read, uuid)
+      : checkObjects(draft.plan, { kind: sheet, rows: table.rows, settings: read, listOf, makeId: uuid });
+  return { ...about, ...result };
+}
+
+/** The title of the column that says which object a row is about, where the file has none: nothing can be read then. */
+function missing({ sheet, titles, mapping }: Pick<Checked, 'sheet' | 'titles' | 'mapping'>): string | null {
+  const keys = sheet === 'people' ? (['digits'] as const) : keysOf(sheet);
+  if (keys.some((key) => mapping[key] !== undefined)) return null;
+  return titles.find((t) => t.key === keys[0])!.title;
 }
 
 /** What a check tells: what was recognised, how many rows do what, those that are wrong with their cells, and the limits. */
 async function report(c: Checked): Promise<ImportReport> {
   const count = (action: RowOutcome['action']) => c.rows.filter((r) => r.action === action).length;
   // What is secret in a row goes no further than the row.
-  const secret = new Set(COLUMN_KEYS.filter((k) => COLUMNS[k].secret).map((k) => c.mapping[k]));
+  const secret = new Set(c.titles.filter((t) => t.secret).map((t) => c.mapping[t.key]));
   const shown = (cell: string, i: number) => (secret.has(i) && cell !== '' ? MASK : cell);
   const withCells = (r: RowOutcome) => ({ ...r, cells: c.table.rows[r.row]!.map(shown) });
   const wrong = c.rows.filter((r) => r.action === 'wrong');
@@ -131,7 +154,9 @@ async function report(c: Checked): Promise<ImportReport> {
     file: c.name,
     recognised: c.table.recognised,
     header: c.table.rows[0]!,
+    columns: c.titles.map(({ key, title, secret }) => ({ key, title, secret: secret === true })),
     mapping: c.mapping,
+    missing: missing(c),
     counts: {
       rows: c.rows.length,
       add: count('add'),
@@ -171,7 +196,7 @@ export const importApply =
   async (input, work) => {
     const c = await checked(on, input, work);
     const told = await report(c);
-    if (told.counts.wrong > 0 || c.mapping.digits === undefined)
+    if (told.counts.wrong > 0 || told.missing !== null)
       throw new Refused(
         422,
         'rows-wrong',

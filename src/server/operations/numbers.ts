@@ -17,8 +17,7 @@ export const numberHandlers: Handlers<keyof typeof numberFacts> = {
   readNumber: ({ actor, query }) => ask('readNumber', { reader: actor, ...query }),
   readNumbers: ({ actor, body, request }) =>
     ask('readNumbers', { reader: actor, input: body }, { signal: request.signal }),
-  readCallers: ({ actor, body, request }) =>
-    ask('readCallers', { reader: actor, ...body }, { signal: request.signal }),
+  readCallers: ({ actor, body, request }) => ask('readCallers', { reader: actor, ...body }, { signal: request.signal }),
   addNumbers: async ({ actor, body }) => {
     demand(actor, 'edit');
     const { edits, added, known } = await ask('numberEdits', { reader: actor, input: body });

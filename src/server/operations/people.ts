@@ -5,7 +5,7 @@ import { ask } from '../engine';
 import { addForwardingInside, endForwardingInside, forwardingTo } from '../state/forwarding';
 import { addExtension } from './add-extension';
 import { startBulk } from './bulk';
-import { exportDirectory, exportSheet } from './exports';
+import { exportDirectory, exportKind, exportSheet } from './exports';
 import type { Handlers } from './handler';
 import { keepFile, startImport } from './imports';
 import { makeSipPassword, showSipPassword } from './passwords';
@@ -57,6 +57,7 @@ export const peopleHandlers: Handlers<keyof typeof peopleFacts> = {
         : await showSipPassword(actor, params.id),
   }),
   exportSheet: ({ actor, query }) => exportSheet(actor, query),
+  exportKind: ({ actor, params, query }) => exportKind(actor, params.kind, query.format),
   exportDirectory: ({ actor, query }) => exportDirectory(actor, query),
   importFile: ({ actor, query, file }) => keepFile(actor, query.name, file),
   importCheck: ({ actor, body, params }) => startImport(actor, params.id, body, false),

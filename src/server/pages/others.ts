@@ -120,6 +120,10 @@ export async function importPage() {
   return {
     account: reader.account,
     mayImport: page.canEdit && may(reader, 'bulk'),
+    sheet: 'people' as const,
+    words: 'people',
+    listPath: '/people',
+    asks: { site: true, class: true, teams: true },
     sites: options(page.sites),
     classes: page.classes,
     defaultClass: page.defaultClass,

@@ -1,13 +1,16 @@
 /** One change of many extensions, their people and mailboxes, or of many numbers, at once: what it would do, object by object. */
 import { z } from 'zod';
 import {
+  DESTINATION_KINDS,
   KINDS,
   OBJECT_KINDS,
   fieldsOf,
   inputErrors,
   labelOf,
+  objectsOf,
   type AnyObject,
   type Extension,
+  type FieldFacts,
   type InputError,
   type Mailbox,
   type ObjectKind,
@@ -15,6 +18,7 @@ import {
   type Plan,
   type PlanNumber,
 } from '../../plan';
+import type { SheetKind } from '../../plan/facts/sheet-kinds';
 import { valueWords } from '../../plan/facts/value-words';
 import { extension } from '../../plan/objects/extension';
 import { mailbox } from '../../plan/objects/mailbox';
@@ -61,9 +65,18 @@ export const bulkChangeSchema = z
         site: n.site,
       })
       .partial(),
+    /** of objects of another kind that were chosen: fields of that kind */
+    fields: z.record(z.string().max(40), z.unknown()),
   })
   .partial();
 export type BulkChange = z.output<typeof bulkChangeSchema>;
+
+/** What tells one object from another, or says where it stands, is not set for many at once. */
+const ONE_BY_ONE = new Set(['id', 'name', 'digits', 'position', 'route', 'numbers', 'calledMap', 'dial']);
+
+/** The fields of a kind that many of its objects may be set to alike. */
+export const bulkFieldsOf = (kind: SheetKind): FieldFacts[] =>
+  fieldsOf(kind).filter((f) => !f.many && f.type !== 'json' && !ONE_BY_ONE.has(f.field));
 
 /** One object that a bulk change alters. */
 export const bulkLineSchema = z.strictObject({
@@ -92,6 +105,7 @@ export function planBulk(
   extensions: readonly Extension[],
   change: BulkChange,
   numbers: readonly PlanNumber[] = [],
+  others: readonly { kind: SheetKind; object: AnyObject }[] = [],
 ): BulkResult {
   const people = new Map(plan.people.map((p) => [p.id, p]));
   const mailboxes = new Map(plan.mailboxes.map((b) => [b.id, b]));
@@ -119,6 +133,7 @@ export function planBulk(
     take('mailbox', x.mailbox ? mailboxes.get(x.mailbox) : undefined, (change.mailbox ?? {}) as Partial<Mailbox>);
   }
   for (const x of numbers) take('number', x, { ...change.number });
+  for (const { kind, object } of others) take(kind, object, { ...change.fields });
   return out;
 }
 
@@ -176,6 +191,10 @@ function sayer(plan: Plan): Sayer {
     ...plan.extensions.map((o) => [o.id, labelOf('extension', o)] as const),
     ...plan.prompts.map((o) => [o.id, o.name] as const),
     ...plan.numbers.map((o) => [o.id, labelOf('number', o)] as const),
+    ...DESTINATION_KINDS.filter((kind) => kind !== 'extension').flatMap((kind) =>
+      (objectsOf(plan, kind) as AnyObject[]).map((o) => [o.id, labelOf(kind, o)] as const),
+    ),
+    ...[...plan.hours, ...plan.holidayCalendars].map((o) => [o.id, o.name] as const),
   ]);
   return (field, value) => valueWords(field, value, (id) => names.get(id));
 }

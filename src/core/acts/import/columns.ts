@@ -98,21 +98,34 @@ export const COLUMNS: Record<ColumnKey, ColumnFacts> = {
 };
 
 /** Which column of the sheet stands for what: positions counted from 0. */
-export type Mapping = Partial<Record<ColumnKey, number>>;
+export type Mapping = Record<string, number>;
 
 const folded = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 
+/** A column that a sheet can have: what it is called, and what else it goes by. */
+export interface SheetTitle {
+  key: string;
+  title: string;
+  also?: readonly string[];
+  secret?: true;
+}
+
+/** The columns of a sheet of people and extensions. */
+export const PEOPLE_TITLES: readonly SheetTitle[] = COLUMN_KEYS.map((key) => ({ key, ...COLUMNS[key] }));
+
 /** Matches the names of a sheet's columns; the first that fits is taken, each column once. */
-export function matchColumns(header: readonly string[]): Mapping {
+export function matchColumns(header: readonly string[], titles: readonly SheetTitle[] = PEOPLE_TITLES): Mapping {
   const out: Mapping = {};
   const names = header.map(folded);
   const taken = new Set<number>();
-  const exact = (key: ColumnKey) => names.indexOf(folded(COLUMNS[key].title));
-  const other = (key: ColumnKey) => names.findIndex((n, i) => !taken.has(i) && COLUMNS[key].also.includes(n));
+  const exact = ({ title }: SheetTitle) => names.indexOf(folded(title));
+  const other = ({ key, also }: SheetTitle) =>
+    names.findIndex((n, i) => !taken.has(i) && (n === folded(key) || also?.includes(n)));
   for (const find of [exact, other])
-    for (const key of COLUMN_KEYS) {
+    for (const column of titles) {
+      const { key } = column;
       if (out[key] !== undefined) continue;
-      const at = find(key);
+      const at = find(column);
       if (at < 0 || taken.has(at)) continue;
       out[key] = at;
       taken.add(at);

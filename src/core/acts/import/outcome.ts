@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { AnyObject, ObjectKind } from '../../plan';
-import { COLUMN_KEYS, type Mapping } from './columns';
+import type { Mapping } from './columns';
 
 /** What a sheet is read with. */
 export interface ImportSettings {
@@ -16,7 +16,8 @@ export interface ImportSettings {
   leaveOut: readonly number[];
 }
 
-const column = z.enum(COLUMN_KEYS);
+/** its key: of COLUMN_KEYS in a sheet of people and extensions, a field of its kind in others */
+const column = z.string();
 const cellError = z.strictObject({ column: column.nullable(), sentence: z.string() });
 /** What becomes of one row of a sheet. */
 export const rowOutcomeSchema = z.strictObject({

@@ -42,11 +42,15 @@ export function longLedger(
     account: reader.account,
     add: adding(given, reader, kind, addFields),
     bulk: {
-      classes: named(sight.list('class')),
-      teams: named(sight.list('team')),
-      prompts: named(sight.list('prompt')),
-      trunks: named(sight.list('trunk')),
-      sites: named(sight.list('site')),
+      words: KINDS[kind].words,
+      options: {
+        class: named(sight.list('class')),
+        team: named(sight.list('team')),
+        prompt: named(sight.list('prompt')),
+        trunk: named(sight.list('trunk')),
+        site: named(sight.list('site')),
+      },
+      long: [],
       facts: {
         extension: fieldsOf('extension'),
         person: fieldsOf('person'),

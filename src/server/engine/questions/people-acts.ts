@@ -1,9 +1,10 @@
-import { describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
+import { bulkFieldsOf, describeChanges, planBulk, type BulkResult } from '@/core/acts/bulk';
 import { leaving, planLeave, planMove, proposeMove, type LeaveChoices } from '@/core/acts/people';
 import { endOfDay } from '@/core/hours';
 import type { BulkEdit, LeaveInput, MoveInput } from '@/contract/people';
 import type { WholeEdit } from '@/contract/plan';
-import type { Extension, PlanNumber } from '@/core/plan';
+import { KINDS, type AnyObject, type Extension, type LedgerKind, type PlanNumber } from '@/core/plan';
+import { isSheetKind, type SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, may, type Actor } from '../../access/rights';
 import type { Both, HeldPlan } from '../ground/held';
@@ -140,7 +141,11 @@ export function moveEdits({ draft }: Given, { id, input, reader }: By & { id: st
 /** Ids of the rows that a selection means. */
 const chosenIds = (reader: Actor, both: Both, of: BulkEdit['of']): Set<string> =>
   new Set(
-    of.ids ?? fitting(reader, both, of.ledger, { filter: of.filter, sort: '', facets: of.facets }).map((e) => e.id),
+    // Rows of the other kinds are chosen by their ids.
+    of.ids ??
+      fitting(reader, both, of.ledger as LedgerKind, { filter: of.filter, sort: '', facets: of.facets }).map(
+        (e) => e.id,
+      ),
   );
 
 /** The numbers that a selection means. */
@@ -160,14 +165,40 @@ function extensionsOf(reader: Actor, both: Both, of: BulkEdit['of']): Extension[
   return extensions.filter((e) => e.mailbox !== null && ids.has(e.mailbox));
 }
 
+/** Rows of one kind's ledger are chosen by id. */
+function bulkOfKind({ draft }: Both, reader: Actor, kind: SheetKind, { of, change }: BulkEdit): BulkResult {
+  const known = new Set(bulkFieldsOf(kind).map((f) => f.field));
+  const wrong =
+    Object.keys(change).find((k) => k !== 'fields') ??
+    Object.keys(change.fields ?? {}).find((field) => !known.has(field));
+  if (wrong)
+    throw new Refused(
+      422,
+      'not-of-these',
+      `${wrong} is nothing that ${KINDS[kind].words} are set to together.`,
+      'change',
+    );
+  if (of.ids === null) throw new Refused(422, 'no-rows', 'Choose the rows by their ids.', 'of.ids');
+  const ids = new Set(of.ids);
+  const chosen = (sightIn(draft, reader).list(kind) as AnyObject[]).filter((o) => ids.has(o.id));
+  return planBulk(
+    draft.plan,
+    [],
+    change,
+    [],
+    chosen.map((object) => ({ kind, object })),
+  );
+}
+
 function bulk(both: Both, reader: Actor, { of, change }: BulkEdit): BulkResult {
   const { draft } = both;
   if (Object.keys(change).length === 0)
     throw new Refused(400, 'nothing-to-do', 'Nothing is set; choose what is to change.', 'change');
+  if (isSheetKind(of.ledger)) return bulkOfKind(both, reader, of.ledger, { of, change });
   const wrong =
     of.ledger === 'number'
       ? Object.keys(change).find((k) => k !== 'number')
-      : Object.keys(change).find((k) => k === 'number');
+      : Object.keys(change).find((k) => k === 'number' || k === 'fields');
   if (wrong)
     throw new Refused(422, 'not-of-these', `${wrong} is nothing that the rows chosen have.`, `change.${wrong}`);
   return of.ledger === 'number'
@@ -181,12 +212,12 @@ const MOST_LINES = 5_000;
 export function bulkPreview(given: Given, { input, reader }: By & { input: BulkEdit }) {
   const { draft } = given;
   const { lines, errors } = bulk(given, reader, input);
-  return {
+  return sightIn(draft, reader).cut({
     count: lines.length,
     lines: lines.slice(0, MOST_LINES),
     errors: errors.slice(0, 200),
     draftVersion: draft.version,
-  };
+  });
 }
 
 /** The edits of a bulk change; refused whole when something can't be changed so. */
@@ -197,8 +228,8 @@ export function bulkEdits(given: Given, { input, reader }: By & { input: BulkEdi
     throw new Refused(422, 'invalid', `${errors[0]!.label}: ${errors[0]!.sentence}`, errors[0]!.path, {
       more: errors.length - 1,
     });
-  const { number, ...others } = input.change;
-  const what = Object.keys(others).length + Object.keys(number ?? {}).length;
+  const { number, fields, ...others } = input.change;
+  const what = Object.keys({ ...others, ...number, ...fields }).length;
   return {
     edits: asEdits(draft, objects),
     changed: lines.length,

@@ -5,6 +5,8 @@ import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import type { Option } from '@/contract/shared';
 import { factsOf, isKind, organisationSchema, type AnyObject, type FieldFacts, type RefTarget } from '@/core/plan';
 import { directoryOf, writeSheet } from '@/core/acts/import';
+import { writeObjects } from '@/core/acts/sheets';
+import type { SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { fitting } from '../ground/ledger';
 import type { Extension } from '@/core/plan';
 import { Refused } from '../../access/rights';
@@ -53,6 +55,10 @@ interface Chosen extends By {
 
 const chosen = (given: Given, { filter, facets, reader }: Chosen): Extension[] =>
   fitting(reader, given, 'extension', { filter, sort: '', facets }).map((e) => e.object as AnyObject as Extension);
+
+/** All objects of a kind that the reader sees as rows of a sheet. */
+export const kindRows = ({ draft }: Given, { kind, reader }: By & { kind: SheetKind }): string[][] =>
+  writeObjects(kind, (of) => sightIn(draft, reader).list(of) as AnyObject[]);
 
 /** Extensions with their people and mailboxes as rows of a sheet. */
 export const sheetRows = (given: Given, input: Chosen): string[][] =>

@@ -9,7 +9,9 @@ import {
   type ObjectOf,
   type RefTarget,
 } from '@/core/plan';
-import type { Actor } from '../../access/rights';
+import { bulkFieldsOf } from '@/core/acts/bulk';
+import { isSheetKind, type SheetKind } from '@/core/plan/facts/sheet-kinds';
+import { may, type Actor } from '../../access/rights';
 import { optionsFor, type Options } from '../ground/options';
 import { sightIn, type Given } from '../ground/question';
 
@@ -60,9 +62,18 @@ export function shortLedger<K extends ObjectKind>(
   return {
     rows,
     canEdit: mayAdd(reader, kind),
+    mayBulk: may(reader, 'bulk'),
     account: reader.account,
     add: adding(given, reader, kind, fields, defaults),
+    bulk: isSheetKind(kind) ? bulkOptions(given, reader, kind) : null,
   };
+}
+
+/** What many objects of a kind may be set to at once. */
+function bulkOptions({ draft }: Given, reader: Actor, kind: SheetKind) {
+  const fields = bulkFieldsOf(kind);
+  const refs = fields.flatMap((f): RefTarget[] => (f.ref ? [f.ref] : []));
+  return { words: KINDS[kind].words, ...optionsFor(sightIn(draft, reader), refs), facts: { fields } };
 }
 
 /** How an object stands to the one that is live. */
