@@ -27,31 +27,49 @@ export const writeDates = (list: readonly HolidayDate[]): string =>
     .map((d) => [d.date, ...(d.yearly ? ['yearly'] : []), ...(d.closed ? [] : ['worked']), ...named(d.name)].join(' '))
     .join('; ');
 
-const EXCEPTION = /^(\S+)\s+(closed(?!\S)|(?:[0-9][0-9:.]*\s*[-–]\s*[0-9][0-9:.]*(?:\s*,\s*(?=[0-9]))?)+)\s*(.*)$/su;
+/** The first word of a text, and what comes after it. */
+function firstWord(text: string): [string, string] {
+  const at = text.search(/\s/);
+  return at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at).trim()];
+}
+
+/** What times are written with. */
+const TIMES = /^[0-9:.,–-]+$/;
 
 export function readExceptions(text: string): Cell<ExceptionDate[]> {
   const out: ExceptionDate[] = [];
   for (const part of splitList(text)) {
-    const found = EXCEPTION.exec(part);
-    if (!found) return wrong(`“${part}” is no date with its times, such as 2026-12-24 8-13 or 2026-12-31 closed.`);
-    const [, date, open, name] = found;
-    out.push({ date: date!, open: open === 'closed' ? '' : open!.trim(), name: unquoted(name!) });
+    const [date, tail] = firstWord(part);
+    let rest = tail;
+    const times: string[] = [];
+    for (let [word, after] = firstWord(rest); word !== ''; [word, after] = firstWord(rest)) {
+      if (word === 'closed' ? times.length > 0 : !TIMES.test(word)) break;
+      times.push(word);
+      rest = after;
+      if (word === 'closed') break;
+    }
+    if (times.length === 0)
+      return wrong(`“${part}” is no date with its times, such as 2026-12-24 8-13 or 2026-12-31 closed.`);
+    out.push({ date, open: times[0] === 'closed' ? '' : times.join(' '), name: unquoted(rest) });
   }
   return right(out);
 }
 
-const HOLIDAY = /^(\S+)((?:\s+(?:yearly|worked)(?!\S))*)\s*(.*)$/su;
-
 export function readDates(text: string): Cell<HolidayDate[]> {
   return right(
     splitList(text).map((part) => {
-      const [, date, flags, name] = HOLIDAY.exec(part)!;
-      return {
-        date: date!,
-        name: unquoted(name!),
-        yearly: flags!.includes('yearly'),
-        closed: !flags!.includes('worked'),
-      };
+      const [date, tail] = firstWord(part);
+      let rest = tail;
+      const flags = new Set<string>();
+      for (
+        let [word, after] = firstWord(rest);
+        word === 'yearly' || word === 'worked';
+        [word, after] = firstWord(rest)
+      ) {
+        flags.add(word);
+        rest = after;
+      }
+      return { date, name: unquoted(rest), yearly: flags.has('yearly'), closed: !flags.has('worked') };
     }),
   );
 }

@@ -7,6 +7,7 @@ import { readCsv, writeCsv } from '../../formats';
 import { matchColumns, type ImportSettings } from '../import';
 import { KINDS, objectsOf, readPlan, type AnyObject, type Plan } from '../../plan';
 import { SHEET_KINDS, type SheetKind } from '../../plan/facts/sheet-kinds';
+import { readDates, readExceptions, writeDates, writeExceptions } from './dates';
 import { checkObjects, columnsOf, writeObjects } from './';
 
 function planOf(document: object): Plan {
@@ -76,6 +77,31 @@ describe('a sheet of one kind', () => {
       }),
       { numRuns: 60 },
     );
+  });
+
+  it('dates with whatever names stand in a cell and are read as they were', () => {
+    const name = fc.oneof(fc.string({ maxLength: 12 }), fc.constantFrom('8-13', 'closed', 'yearly', '"', '; ', '\\'));
+    const day = fc.constantFrom('2026-12-24', '2027-01-06', '2027-05-01');
+    const open = fc.constantFrom('', '8-13', '8-12, 13:30-17', '22-6');
+    const exceptions = fc.array(fc.record({ date: day, open, name }), { maxLength: 4 });
+    const dates = fc.array(
+      fc.record({ date: day, name: name.filter((n) => n !== ''), yearly: fc.boolean(), closed: fc.boolean() }),
+      { maxLength: 4 },
+    );
+    fc.assert(
+      fc.property(exceptions, dates, (some, holidays) => {
+        expect(readExceptions(writeExceptions(some))).toEqual({ ok: true, value: some });
+        expect(readDates(writeDates(holidays))).toEqual({ ok: true, value: holidays });
+      }),
+      { numRuns: 500 },
+    );
+    expect(readExceptions('2026-12-24 8-13 Christmas Eve; 2026-12-31 closed')).toEqual({
+      ok: true,
+      value: [
+        { date: '2026-12-24', open: '8-13', name: 'Christmas Eve' },
+        { date: '2026-12-31', open: '', name: '' },
+      ],
+    });
   });
 
   it('adds, changes and leaves alone, row by row', () => {
