@@ -2,17 +2,18 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn, rowVersion } from '../support/api';
 import { ADMIN, openBrowser, press, signedIn, unfold, visit, waitForText } from '../support/browser';
+import { DELAYS, onSlowLine } from '../support/slow-line';
 
 /* Typing over a slow line: whatever comes back late, nothing that was typed since is lost, and nothing is done twice. */
 
 jest.setTimeout(120_000);
-const DELAYS = [200, 500, 2000] as const;
 /** A page that is filled while edits travel: the same person for each delay would hide what the last one left. */
 const PERSON = { 200: 'p-3015', 500: 'p-3016', 2000: 'p-3017' } as const;
 
 let browser: Browser;
 let page: Page;
 let boss: Client;
+const { slower, typeInto, valueOf, until, idle } = onSlowLine(() => page);
 beforeAll(async () => {
   browser = await openBrowser();
   page = await signedIn(browser, ...ADMIN);
@@ -22,48 +23,6 @@ afterAll(async () => {
   for (const id of Object.values(PERSON)) await boss.post('/edits/undo', { kind: 'person', id });
   await browser.close();
 });
-
-/** Every request takes so much longer from here on. */
-async function slower(latency: number): Promise<void> {
-  await page.emulateNetworkConditions(latency === 0 ? null : { latency, download: -1, upload: -1 });
-  const begun = Date.now();
-  await page.evaluate(() => fetch('/api/v1/health', { cache: 'no-store' }));
-  // A delay that is none would prove nothing.
-  expect(Date.now() - begun).toBeGreaterThanOrEqual(latency);
-}
-
-/** Replaces what stands in a field at once, without leaving it. */
-async function typeInto(selector: string, text: string): Promise<void> {
-  await page.focus(selector);
-  await page.$eval(selector, (e) => (e as HTMLInputElement).select());
-  await page.keyboard.type(text);
-}
-
-const valueOf = (selector: string) => page.$eval(selector, (e) => (e as HTMLInputElement).value);
-
-async function until(what: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 150; i++) {
-    if (await what()) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  // What stands there says why.
-  const said = await page.$$eval('[role=alert], [role=alertdialog], [data-testid=on-its-way]', (es) =>
-    es.map((e) => (e as HTMLElement).innerText),
-  );
-  throw new Error(`waited in vain: ${said.join(' | ')}`);
-}
-
-/** Nothing is on its way to the draft any more, and the page shows the draft as it stands. */
-async function idle(): Promise<void> {
-  await page.waitForFunction(
-    async () => {
-      if (document.querySelector('[data-testid=on-its-way]')?.getAttribute('data-waiting') !== '0') return false;
-      const health = (await (await fetch('/api/v1/health', { cache: 'no-store' })).json()) as { draftVersion: number };
-      return document.querySelector(`[data-draft-version="${health.draftVersion}"]`) !== null;
-    },
-    { timeout: 30_000, polling: 200 },
-  );
-}
 
 describe.each(DELAYS)('with %i ms more for every request', (delay) => {
   it('what is typed while a form is sent stays when it is answered', async () => {

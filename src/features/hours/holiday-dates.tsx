@@ -24,7 +24,10 @@ export function HolidayDates({ edit, disabled, today }: { edit: ObjectEdit; disa
       list.map((d, j) => (j === i ? { ...d, ...change } : d)),
     );
   const leave = () => void edit.commit();
-  const shown = list.map((d, i) => ({ d, i })).filter(({ d }) => past || d.yearly || d.date === '' || d.date >= today);
+  // What was over when the page came; a date that is being typed is not over because it is short yet.
+  const [overThen] = useState(() => new Set(list.flatMap((d) => (!d.yearly && d.date < today ? [d.date] : []))));
+  const all = past || edit.errorOf('dates') !== null;
+  const shown = list.map((d, i) => ({ d, i })).filter(({ d }) => all || d.date === '' || !overThen.has(d.date));
   const over = list.length - shown.length;
   return (
     <Box maxW="760px">

@@ -1,0 +1,54 @@
+import { expect } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+
+/** Milliseconds that every request takes longer, as forms are tried with. */
+export const DELAYS = [200, 500, 2000] as const;
+
+/** Typing and waiting in a page whose line is slow. */
+export function onSlowLine(page: () => Page) {
+  /** Every request takes so much longer from here on. */
+  async function slower(latency: number): Promise<void> {
+    await page().emulateNetworkConditions(latency === 0 ? null : { latency, download: -1, upload: -1 });
+    const begun = Date.now();
+    await page().evaluate(() => fetch('/api/v1/health', { cache: 'no-store' }));
+    // A delay that is none would prove nothing.
+    expect(Date.now() - begun).toBeGreaterThanOrEqual(latency);
+  }
+
+  /** Replaces what stands in a field at once, without leaving it. */
+  async function typeInto(selector: string, text: string): Promise<void> {
+    await page().focus(selector);
+    await page().$eval(selector, (e) => (e as HTMLInputElement).select());
+    await page().keyboard.type(text);
+  }
+
+  const valueOf = (selector: string) => page().$eval(selector, (e) => (e as HTMLInputElement).value);
+
+  async function until(what: () => Promise<boolean>): Promise<void> {
+    for (let i = 0; i < 150; i++) {
+      if (await what()) return;
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    // What stands there says why.
+    const said = await page().$$eval('[role=alert], [role=alertdialog], [data-testid=on-its-way]', (es) =>
+      es.map((e) => (e as HTMLElement).innerText),
+    );
+    throw new Error(`waited in vain: ${said.join(' | ')}`);
+  }
+
+  /** Nothing is on its way to the draft any more, and the page shows the draft as it stands. */
+  async function idle(): Promise<void> {
+    await page().waitForFunction(
+      async () => {
+        if (document.querySelector('[data-testid=on-its-way]')?.getAttribute('data-waiting') !== '0') return false;
+        const health = (await (await fetch('/api/v1/health', { cache: 'no-store' })).json()) as {
+          draftVersion: number;
+        };
+        return document.querySelector(`[data-draft-version="${health.draftVersion}"]`) !== null;
+      },
+      { timeout: 30_000, polling: 200 },
+    );
+  }
+
+  return { slower, typeInto, valueOf, until, idle };
+}
