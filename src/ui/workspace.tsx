@@ -42,7 +42,16 @@ export function Workspace({
     <NoteContext.Provider value={setNote}>
       <title>{`${title} · Polydrome`}</title>
       <Flex minH="0" flex="1" position="relative">
-        <chakra.main flex="1" minW={0} px={{ base: '12px', md: '22px' }} pt="18px" pb="32px" overflowY="auto">
+        <chakra.main
+          flex="1"
+          minW={0}
+          px={{ base: '12px', md: '22px' }}
+          pt="18px"
+          pb="32px"
+          overflowY="auto"
+          // What stands by itself within it, such as a hidden file input, scrolls with it.
+          position="relative"
+        >
           <Flex align="flex-start" gap="8px" mb={lead ? '2px' : '12px'}>
             <Flex align="center" gap="8px" wrap="wrap" flex="1" minW={0} minH="30px">
               <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">

@@ -59,8 +59,8 @@ export function AskHere({ dial }: { dial: string }) {
           <Flex gap="12px" wrap="wrap" align="center">
             <One answer={answer.draft} />
             {answer.same ? null : (
-              <Flex gap="6px" color="quiet" align="center">
-                live: <One answer={answer.live} />
+              <Flex gap="6px" color="quiet" align="baseline">
+                <One answer={answer.live} /> <chakra.span whiteSpace="nowrap">as it is live</chakra.span>
               </Flex>
             )}
             <Link href={tracePath('outside', dial, answer.at)} style={{ textDecoration: 'underline', fontSize: 13 }}>

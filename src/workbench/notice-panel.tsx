@@ -173,7 +173,7 @@ export function NoticePanel({
                 'of',
                 `Which ${wordOf(v.kind)}`,
                 ({ change, value, ref: _ref, name: _name, onBlur: _blur, ...rest }) => (
-                  <FoundPicker {...rest} target={v.kind} value={value} onChange={change} />
+                  <FoundPicker {...rest} target={v.kind} value={value} onChange={change} placeholder="choose" />
                 ),
               )}
             </Box>

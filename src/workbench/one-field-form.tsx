@@ -67,7 +67,7 @@ export function OneFieldForm<N extends OperationName>({
       }}
     >
       <Flex gap="8px" align="flex-start">
-        <Box>
+        <Box minW={0}>
           <FormField
             form={form}
             name={'value' as never}

@@ -83,12 +83,12 @@ export function WeekStrip({
       ) : null}
       <Bar week={week} stretches={week.stretches} height="28px" />
       {asked.value.live ? (
-        <Flex align="center" mt="3px" position="relative">
-          <Bar week={week} stretches={asked.value.live} height="10px" live />
-          <Box position="absolute" right="-30px" fontSize="11px" color="quiet" aria-hidden>
-            live
+        <>
+          <Box mt="4px" fontSize="11px" lineHeight="14px" color="quiet" aria-hidden>
+            as it is live
           </Box>
-        </Flex>
+          <Bar week={week} stretches={asked.value.live} height="10px" live />
+        </>
       ) : null}
       <Flex mt="2px" fontSize="12px" color="quiet" aria-hidden>
         {DAYS.map((d, i) => (

@@ -239,6 +239,7 @@ function Links({ id, edit, canEdit }: { id: string; edit: ObjectEdit; canEdit: b
             done="It is read."
             type="url"
             w="420px"
+            maxW="100%"
             autoComplete="off"
             onDone={again}
           />

@@ -37,7 +37,7 @@ export function HolidayDates({ edit, disabled, today }: { edit: ObjectEdit; disa
         </Box>
       ) : (
         <Grid
-          templateColumns="180px 1fr 90px 100px 34px"
+          templateColumns="180px 1fr 198px 34px"
           gap="8px"
           fontSize="12px"
           color="quiet"
@@ -47,57 +47,66 @@ export function HolidayDates({ edit, disabled, today }: { edit: ObjectEdit; disa
         >
           <span>Date</span>
           <span>Name</span>
-          <span>Every year</span>
-          <span>Closed</span>
+          <Flex>
+            <Box w="104px">Every year</Box>
+            <span>Closed</span>
+          </Flex>
         </Grid>
       )}
       {shown.map(({ d, i }) => (
         <Grid
           key={i}
           data-testid="holiday"
-          templateColumns={{ base: '1fr 34px', md: '180px 1fr 90px 100px 34px' }}
+          templateColumns={{ base: '1fr 34px', md: '180px 1fr 198px 34px' }}
           gap="8px"
           mb="6px"
           alignItems="center"
         >
-          <DayBox
-            aria-label={`Date of ${d.name || `holiday ${i + 1}`}`}
-            value={d.date}
-            disabled={disabled}
-            onChange={(date) => put(i, { date })}
-            onBlur={leave}
-            onChosen={leave}
-          />
+          <Box order={1}>
+            <DayBox
+              aria-label={`Date of ${d.name || `holiday ${i + 1}`}`}
+              value={d.date}
+              disabled={disabled}
+              onChange={(date) => put(i, { date })}
+              onBlur={leave}
+              onChosen={leave}
+            />
+          </Box>
           <TextBox
             aria-label={`Name of ${d.date || `holiday ${i + 1}`}`}
             value={d.name}
             disabled={disabled}
+            order={{ base: 3, md: 2 }}
+            gridColumn={{ base: '1 / -1', md: 'auto' }}
             textDecoration={d.closed ? undefined : 'line-through'}
             onChange={(e) => put(i, { name: e.target.value })}
             onBlur={leave}
           />
-          <Tick
-            label={`${d.name}, every year`}
-            words="every year"
-            checked={d.yearly}
-            disabled={disabled}
-            onChange={(yearly) => {
-              put(i, { yearly });
-              leave();
-            }}
-          />
-          <Tick
-            label={`${d.name}, closed`}
-            words={d.closed ? 'closed' : 'you work'}
-            checked={d.closed}
-            disabled={disabled}
-            onChange={(closed) => {
-              put(i, { closed });
-              leave();
-            }}
-          />
+          <Flex order={{ base: 4, md: 3 }} gridColumn={{ base: '1 / -1', md: 'auto' }} mb={{ base: '8px', md: 0 }}>
+            <Tick
+              label={`${d.name}, every year`}
+              words="every year"
+              checked={d.yearly}
+              disabled={disabled}
+              onChange={(yearly) => {
+                put(i, { yearly });
+                leave();
+              }}
+            />
+            <Tick
+              label={`${d.name}, closed`}
+              words={d.closed ? 'closed' : 'you work'}
+              checked={d.closed}
+              disabled={disabled}
+              onChange={(closed) => {
+                put(i, { closed });
+                leave();
+              }}
+            />
+          </Flex>
           {disabled ? null : (
             <Act
+              order={{ base: 2, md: 4 }}
               h="32px"
               w="34px"
               px="8px"
@@ -145,7 +154,7 @@ function Tick({
   onChange: (checked: boolean) => void;
 }) {
   return (
-    <Flex as="label" gap="6px" align="center" fontSize="13px">
+    <Flex as="label" gap="6px" align="center" fontSize="13px" w="104px">
       <TickBox
         type="checkbox"
         aria-label={label}

@@ -6,6 +6,7 @@ import type { SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { addressOf, call, sendFile } from '@/workbench/api';
 import { Act, ActLink, Labelled, PartTitle, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { useKept } from '@/ui/kept';
+import { Link } from '@/ui/link';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { NotYours } from '@/workbench/not-yours';
 import type { Option } from '@/workbench/form-data';
@@ -125,6 +126,17 @@ export function ImportPage(props: ImportPageProps) {
             Nothing is written before you say so, and then every row or none. One undo (Ctrl Z) takes the whole import
             back.
           </PaneSection>
+          {sheet === 'inboundRoute' || sheet === 'routeRule' ? (
+            <PaneSection title="Routes and their time rules">
+              Each has a sheet of its own:{' '}
+              {sheet === 'routeRule' ? (
+                <Link href="/import/inboundRoute">inbound routes</Link>
+              ) : (
+                <Link href="/import/routeRule">their time rules</Link>
+              )}
+              . A rule names its route.
+            </PaneSection>
+          ) : null}
           <PaneSection title="A sheet to begin with">
             An export is a sheet that changes nothing when it is imported again: change cells in it, or add rows.
           </PaneSection>

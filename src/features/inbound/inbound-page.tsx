@@ -93,14 +93,9 @@ export function InboundPage({ data }: { data: InboundData }) {
   const [most, setMost] = useState(SHOWN_AT_ONCE);
   const act =
     data.canEdit && adding === null ? (
-      <Flex gap="8px">
-        {data.mayBulk ? (
-          <>
-            <ActLink href="/import/inboundRoute">Sheet of routes</ActLink>
-            <ActLink href="/import/routeRule">Sheet of time rules</ActLink>
-          </>
-        ) : null}
-        <Act onClick={() => setAdding('trunk')}>All of a trunk …</Act>
+      <Flex gap="8px" wrap="wrap">
+        {data.mayBulk ? <ActLink href="/import/inboundRoute">Import or export</ActLink> : null}
+        <Act onClick={() => setAdding('trunk')}>All of a trunk…</Act>
         <Act look="main" onClick={() => setAdding('route')}>
           Add inbound route
         </Act>
