@@ -151,5 +151,5 @@ export function CourseView({ course }: { course: Course }) {
 
 /** The place of a course that is on its way. */
 export function CourseWaits() {
-  return <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" h="140px" aria-busy="true" />;
+  return <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" h="171px" aria-busy="true" />;
 }

@@ -52,7 +52,7 @@ export function AskHere({ dial }: { dial: string }) {
         value={when}
         onChange={(e) => setWhen(e.target.value)}
       />
-      <Box flex="1" minW="200px" aria-live="polite">
+      <Box flex="1" minW="200px" minH="44px" display="flex" alignItems="center" aria-live="polite">
         {asked.wrong ? <chakra.span color="brick">{asked.wrong}</chakra.span> : null}
         {answer?.type === 'unclear' ? <chakra.span color="brick">{answer.sentence}</chakra.span> : null}
         {answer?.type === 'answer' ? (

@@ -6,6 +6,7 @@ import { DayBox } from '@/ui/day-box';
 import { DIGIT_FIELDS, DigitsBox } from '@/ui/digits-box';
 import { FigureBox } from '@/ui/figure-box';
 import { choiceWords } from '@/core/plan/facts/choice-words';
+import { CountryBox, ZoneBox } from './country-box';
 import type { Option } from './form-data';
 import type { FormControl } from './form-field';
 import { LanguageBox } from './language-box';
@@ -65,6 +66,9 @@ export function FactBox({
     );
   if (field === 'language')
     return <LanguageBox {...list} value={value} others={others} placeholder={unsaid} onChange={change} />;
+  if (field === 'country')
+    return <CountryBox {...list} nullable value={value} placeholder={unsaid} onChange={change} />;
+  if (field === 'zone') return <ZoneBox {...list} nullable value={value} placeholder={unsaid} onChange={change} />;
   if (field === 'activeFrom') return <DayBox {...typed} value={value} onChange={change} />;
   if (fact.type === 'number')
     return (

@@ -57,7 +57,8 @@ export function WeekStrip({
     if (week) setDay(dayFrom(week, 7));
   });
   if (asked.wrong) return <Wrong>{asked.wrong}</Wrong>;
-  if (!asked.value) return <Box minH="104px" />;
+  // As high as it will be: what stands beneath it stays under the pointer.
+  if (!asked.value) return <Box minH={ruleNames ? '164px' : '114px'} />;
   if (!week) return null;
   return (
     <Box data-testid="week-strip" aria-busy={asked.waiting}>

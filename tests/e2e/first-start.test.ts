@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { openBrowser, waitForText } from '../support/browser';
+import { Hand } from '../support/hand';
 import { FIRST_PORT, start, stopped, until, type Started } from '../support/started';
 
 /* Somebody who runs a phone system beside other work begins with nothing, and ends with twenty people, a trunk and a main number that is answered, live. */
@@ -19,66 +20,6 @@ const environment = {
 };
 const PASSWORD = 'berth and ladder 40';
 const FIRST_NAMES = ['Sanna', 'Ole', 'Ida', 'Jon', 'Eva', 'Nils', 'Pia', 'Lars', 'Mia', 'Kai'];
-
-/** A hand that counts: clicks, keys, and pages that came. */
-class Hand {
-  clicks = 0;
-  keys = 0;
-  pages = 0;
-  constructor(readonly page: Page) {
-    page.on('framenavigated', (frame) => {
-      if (frame === page.mainFrame()) this.pages++;
-    });
-  }
-
-  async press(text: string): Promise<void> {
-    const found = await this.page.waitForSelector(
-      `::-p-xpath(//main//button[normalize-space(.)="${text}"] | //main//a[normalize-space(.)="${text}"] | //aside//button[normalize-space(.)="${text}"])`,
-      { timeout: 30_000 },
-    );
-    await found!.click();
-    this.clicks++;
-  }
-
-  async into(selector: string, text: string): Promise<void> {
-    await this.page.waitForSelector(selector);
-    await this.page.click(selector);
-    this.clicks++;
-    await this.page.keyboard.type(text);
-    this.keys += text.length;
-  }
-
-  async key(name: 'Enter' | 'ArrowDown' | 'Tab'): Promise<void> {
-    await this.page.keyboard.press(name);
-    this.keys++;
-  }
-
-  /** What was copied elsewhere is pasted with two keys. */
-  async paste(selector: string, text: string): Promise<void> {
-    await this.page.click(selector);
-    this.clicks++;
-    await this.page.$eval(
-      selector,
-      (e, t) => {
-        (e as HTMLTextAreaElement).focus();
-        document.execCommand('insertText', false, t);
-      },
-      text,
-    );
-    this.keys += 2;
-  }
-
-  /** Back to Today by the name at the top. */
-  async today(): Promise<void> {
-    await this.page.click('header a[href="/"]');
-    this.clicks++;
-    await this.page.waitForSelector('[data-testid=order-of-work]', { timeout: 30_000 });
-  }
-
-  async done(step: string): Promise<void> {
-    await this.page.waitForSelector(`[data-step=${step}][data-done=true]`, { timeout: 30_000 });
-  }
-}
 
 let own: Started;
 let browser: Browser;

@@ -60,7 +60,7 @@ export function InboundRoutePage({ data, rules, ruleFields, choices, zone, site,
           ) : null}
           <Picture around={data.around} course />
           <Box maxW="760px" mt="14px">
-            <WeekStrip kind="inboundRoute" id={id} ruleNames={names} />
+            <WeekStrip kind="inboundRoute" id={id} ruleNames={rules.length > 0 ? names : undefined} />
           </Box>
           {dial ? <AskHere dial={dial} /> : null}
         </>

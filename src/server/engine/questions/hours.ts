@@ -4,7 +4,7 @@ import { countryName } from '@/core/plan/facts/value-words';
 import { publicHolidays } from '../../holidays/public-holidays';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { shortLedger } from './short-ledger';
+import { mainSite, shortLedger } from './short-ledger';
 
 /* Opening hours: the list of them, and one with the calendars that it may name. */
 
@@ -38,7 +38,7 @@ export function hoursLedger(given: Given, { reader, now }: By & { now: number })
       };
     },
     ['name', 'zone'],
-    { zone: plan.sites[0]?.zone },
+    { zone: mainSite(plan)?.zone },
   );
 }
 
@@ -101,7 +101,7 @@ export function holidaysLedger(given: Given, { reader, today }: By & { today: nu
       };
     },
     ['name', 'country'],
-    { country: plan.sites[0]?.country },
+    { country: mainSite(plan)?.country },
   );
 }
 

@@ -6,7 +6,7 @@ import { nameOf, type Exchange } from '@/core/routing';
 import { Refused } from '../../access/rights';
 import { named } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
-import { shortLedger } from './short-ledger';
+import { mainSite, shortLedger } from './short-ledger';
 
 /* Places of the number space: codes, park places, page groups, conferences, directories, announcements, fax ends, tones. */
 
@@ -92,7 +92,7 @@ export function placesOf(given: Given, { reader, kind }: By & { kind: PlaceKind 
         };
       },
       FIELDS[kind],
-      { site: plan.sites[0]?.id },
+      { site: mainSite(plan)?.id },
     ),
   );
 }

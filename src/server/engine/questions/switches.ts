@@ -2,7 +2,7 @@ import type { Situation } from '@/core/routing';
 import { endsOf } from '../ground/ends-of';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { shortLedger } from './short-ledger';
+import { mainSite, shortLedger } from './short-ledger';
 
 /* Time switches: the list of them, and one. */
 
@@ -27,7 +27,7 @@ export function timeSwitches(given: Given, { reader, now, situation }: By & { no
         };
       },
       ['name', 'site', 'hours', 'open', 'closed'],
-      { site: given.draft.plan.sites[0]?.id },
+      { site: mainSite(given.draft.plan)?.id },
     ),
   );
 }
