@@ -1,14 +1,12 @@
-import { whyNot } from '../digits';
 import type { OutsideNumber } from '../numbers';
-import type { InboundRoute, PlanNumber, RouteRule, Trunk } from '../plan';
+import type { InboundRoute, PlanNumber, Trunk } from '../plan';
 import type { Ending, NotTaken } from '../exchange/answer';
-import { NO_CHANNEL, OUT_OF_ORDER, REFUSED, UNALLOCATED, type Cause } from '../exchange/cause';
+import { NO_CHANNEL, OUT_OF_ORDER, UNALLOCATED, type Cause } from '../exchange/cause';
 import { dialledAll, rulesAt } from '../exchange/context';
 import { contextOf } from './dialling';
-import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
+import { noticeAt } from '../exchange/hours-now';
 import { leaveBy } from './outgoing';
 import type { Exchange } from '../exchange/exchange';
-import type { Situation } from '../exchange/situation';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
 import { emergencyCallback } from './callback';
@@ -18,6 +16,8 @@ import { callerOf, type CameIn } from './leave-through';
 import { chosenRoute } from './routes';
 import { ending, refTo, type Run } from './run';
 import { sayRecorded } from './trunks';
+import { timeRuleOf } from './time-rules';
+import { blockedBy, blockedNow, withheldBy } from './turned-away';
 import { walk } from './walk';
 
 /** A call from outside by whichever trunk owns the dialled number: what that trunk would deliver is worked out first. */
@@ -110,65 +110,6 @@ function overflow(run: Run, trunk: Trunk, calling: string | null, tried: readonl
   return fromTrunk(run, next, deliveredBy(run.exchange, next, ours), calling, tried);
 }
 
-/** Callers blocked for the organisation or the site, before anything else; null when the caller is not. */
-function blockedBy(run: Run, cameIn: CameIn, trunk: Trunk): Ending | null {
-  const { calling } = cameIn;
-  if (calling === null) return null;
-  const { organisation } = run.exchange.plan;
-  const site = run.exchange.sites.get(trunk.site)!;
-  for (const [owner, id, leadTo] of [
-    [organisation.name, 'organisation', organisation.blockedLeadTo],
-    [site.name, site.id, site.blockedLeadTo],
-  ] as const) {
-    const map = run.exchange.blocked.get(id);
-    if (!map || whyNot(map.automaton, calling) !== null) continue;
-    run.step('incoming', 'caller-blocked', `${owner} blocks calls from ${calling}.`, {
-      object: id === 'organisation' ? null : refTo('site', site),
-      in: calling,
-    });
-    return turnedAway(run, 'blocked', leadTo, cameIn);
-  }
-  return null;
-}
-
-/** Callers blocked beside the plan, for everybody or for the site; null when the caller is not. */
-function blockedNow(run: Run, cameIn: CameIn, trunk: Trunk): Ending | null {
-  const { exchange } = run;
-  const found = run.situation.blocked?.find(
-    (b) => b.calling === cameIn.calling && (b.site === null || b.site === trunk.site),
-  );
-  if (!found) return null;
-  const site = found.site === null ? null : exchange.sites.get(found.site)!;
-  const who = cameIn.calling ?? 'callers who hide their number';
-  run.step('incoming', 'caller-blocked', `${site?.name ?? exchange.plan.organisation.name} blocks calls from ${who}.`, {
-    object: site && refTo('site', site),
-    in: cameIn.calling,
-  });
-  return turnedAway(run, 'blocked', blockedLead(exchange, found), cameIn);
-}
-
-type Blocked = NonNullable<Situation['blocked']>[number];
-
-/** Where callers go who are blocked beside the plan: where that says, else where the plan sends those of the site, or all. */
-export function blockedLead(exchange: Exchange, { leadsTo, site }: Pick<Blocked, 'leadsTo' | 'site'>): string | null {
-  if (leadsTo && exchange.destinations.has(leadsTo)) return leadsTo;
-  const ofSite = site === null ? null : exchange.sites.get(site)!.blockedLeadTo;
-  return ofSite ?? exchange.plan.organisation.blockedLeadTo;
-}
-
-/** Callers who hide their number, where the organisation rejects them. */
-function withheldBy(run: Run, cameIn: CameIn): Ending | null {
-  const { name, rejectsWithheld, withheldLeadTo } = run.exchange.plan.organisation;
-  if (!rejectsWithheld || cameIn.calling !== null) return null;
-  run.step('incoming', 'withheld-rejected', `${name} rejects callers who hide their number.`);
-  return turnedAway(run, 'withheld', withheldLeadTo, cameIn);
-}
-
-function turnedAway(run: Run, rule: string, leadTo: string | null, cameIn: CameIn): Ending {
-  if (!leadTo) return ending({ outcome: 'refused', rule, cause: REFUSED });
-  return { ...walk(run, { type: 'destination', id: leadTo }, cameIn), rule };
-}
-
 /** The number in the inventory when it is active; otherwise null, and said why. */
 function inventory(run: Run, trunk: Trunk, called: OutsideNumber): PlanNumber | null {
   const ours = called.e164 ? run.exchange.numberByE164.get(called.e164) : undefined;
@@ -223,61 +164,6 @@ function route(run: Run, trunk: Trunk, called: OutsideNumber, ours: PlanNumber |
   return otherwise(run, trunk, notTaken, cameIn);
 }
 
-/** The time rule of a route that decides: `leadsTo` null where the route's own otherwise does. */
-interface TimeRuleNow {
-  rule: RouteRule | null;
-  leadsTo: string | null;
-  /** the notice that leads there, and what it belongs to */
-  notice: { name: string; of: 'route' | 'rule' | 'otherwise' } | null;
-  why: string;
-  notTaken: NotTaken[];
-}
-
-/**
- * The time rules of a route from top to bottom (ENGINE E9, E10), then where the route itself leads. A notice of the route
- * holds before its rules; one of hours that leads somewhere takes the place of the rule that asks them and fits, or, saying
- * closed where none does, of the otherwise.
- */
-function timeRuleOf(exchange: Exchange, situation: Situation, taken: Pick<InboundRoute, 'id' | 'name'>, at: number) {
-  const own = noticeAt(exchange, situation, taken.id, at);
-  const notTaken: NotTaken[] = [];
-  const found = (parts: Partial<TimeRuleNow>): TimeRuleNow => ({
-    rule: null,
-    leadsTo: null,
-    notice: null,
-    why: '',
-    notTaken,
-    ...parts,
-  });
-  if (own?.leadsTo) return found({ leadsTo: own.leadsTo, notice: { name: own.name, of: 'route' } });
-  let instead: { leadsTo: string; name: string; why: string } | null = null;
-  for (const rule of exchange.routeRules.get(taken.id) ?? []) {
-    const now: HoursNow = own
-      ? { ...own, mode: 'notice', notice: own.name, why: `notice “${own.name}” says ${own.open ? 'open' : 'closed'}` }
-      : hoursNow(exchange, situation, rule.hours, at);
-    if (ruleFits(rule, now)) {
-      const notice = now.leadsTo ? { name: now.notice ?? '', of: 'rule' as const } : null;
-      return found({ rule, leadsTo: now.leadsTo ?? rule.leadsTo, notice, why: now.why });
-    }
-    if (now.leadsTo && !now.open) instead ??= { leadsTo: now.leadsTo, name: now.notice ?? '', why: now.why };
-    notTaken.push({ rule: rule.id, label: `${taken.name} when ${rule.when}`, code: 'hours-differ', why: now.why });
-  }
-  if (instead)
-    return found({ leadsTo: instead.leadsTo, notice: { name: instead.name, of: 'otherwise' }, why: instead.why });
-  return found({});
-}
-
-/** Which time rule of a route decides at a moment, and the name of a notice that leads elsewhere; the route must exist. */
-export function timeRuleAt(
-  exchange: Exchange,
-  situation: Situation,
-  routeId: string,
-  at: number,
-): { rule: string | null; notice: string | null } {
-  const { rule, notice } = timeRuleOf(exchange, situation, { id: routeId, name: '' }, at);
-  return { rule: rule?.id ?? null, notice: notice?.name ?? null };
-}
-
 function throughRoute(run: Run, called: OutsideNumber, taken: InboundRoute, cameIn: CameIn): Ending {
   const go = (id: string) => walk(run, { type: 'destination', id }, cameIn);
   const { rule, leadsTo, notice, why, notTaken } = timeRuleOf(run.exchange, run.situation, taken, run.now);
@@ -292,12 +178,6 @@ function throughRoute(run: Run, called: OutsideNumber, taken: InboundRoute, came
   if (leadsTo) return go(leadsTo);
   if (taken.dialledExtension) return dialledExtension(run, called, cameIn);
   return taken.leadsTo ? go(taken.leadsTo) : released(run, taken.name);
-}
-
-/** A holiday is closed as well, and a notice is open or closed besides; the first rule that fits decides. */
-export function ruleFits(rule: RouteRule, now: HoursNow): boolean {
-  if (rule.when === 'open') return now.open;
-  return rule.when === 'closed' ? !now.open : rule.when === now.mode;
 }
 
 function otherwise(run: Run, trunk: Trunk, notTaken: NotTaken[], cameIn: CameIn): Ending {
