@@ -126,7 +126,9 @@ async function bring(boss: Client): Promise<void> {
 
 /** Milliseconds from each move of the pointer over the week of hours until what it would paint stands, drawn out of 60 moves. */
 async function painting(page: Page): Promise<number[]> {
-  await page.goto(`${BASE}/hours/h-100`, { waitUntil: 'networkidle0' });
+  await page.goto(`${BASE}/hours`, { waitUntil: 'networkidle0' });
+  const path = await page.$eval('main [role=row] a', (e) => e.getAttribute('href')!);
+  await page.goto(BASE + path, { waitUntil: 'networkidle0' });
   const painter = (await page.waitForSelector('[data-testid=week-painter]'))!;
   await painter.evaluate((e) => {
     const at = window as unknown as { moved: number; took: number[] };
@@ -151,6 +153,8 @@ async function main(): Promise<void> {
   const browser = await openBrowser();
   try {
     const page = await signedIn(browser, ...ADMIN);
+    const { count } = (await (await admin()).get<{ count: number }>('/ledgers/extension')).body;
+    if (count < 20_000) throw new Error(`only ${count} extensions are here: nothing would be measured`);
     await firstRows(page, '/people');
     const opened: number[] = [];
     for (let i = 0; i < 7; i++) opened.push(await firstRows(page, '/people'));

@@ -64,6 +64,20 @@ describe('importing a sheet', () => {
     expect(mended.result.counts).toMatchObject({ add: 3, wrong: 0, leftOut: 1 });
   });
 
+  it('that sets PINs anew and nothing else sets them', async () => {
+    const connection = await database();
+    const kept = async () =>
+      JSON.stringify(
+        (await connection.query('SELECT * FROM secret WHERE owner = ? AND purpose = ?', ['m-2104', 'pin']))[0],
+      );
+    const was = await kept();
+    const sheet = 'Extension,Name,PIN\r\n2104,Amara Lindqvist,736152\r\n';
+    const done = await importFile(boss, sheet, {}, true);
+    expect([done.state, done.result.counts]).toEqual(['done', expect.objectContaining({ change: 1, wrong: 0 })]);
+    expect(await kept()).not.toBe(was);
+    await connection.end();
+  });
+
   it('an export imported again changes nothing, as CSV and as a workbook', async () => {
     const csv = await boss.text('/exports/extensions?format=csv');
     expect(csv.type).toMatch(/text\/csv/);

@@ -14,6 +14,7 @@ const VIEWS = [
   '/people/p-2105',
   '/people/join',
   '/people/import',
+  '/import/serviceCode',
   '/people/p-2105/leave',
   '/people/p-2105/move',
   '/people/p-2105/same-as?other=p-2104',

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
-import { Client, admin, objectIn } from '../support/api';
+import { Client, admin, objectIn, rowVersion } from '../support/api';
 import { ADMIN, AUDITOR, fill, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
 
 /* What a part-time generalist is asked: close for the storm, the main number elsewhere after five, a fax that no voice meets; by mouse and by keys alone. */
@@ -131,6 +131,31 @@ describe('closed for the storm', () => {
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.querySelectorAll('[data-testid=notice]').length === 0);
     expect(await lands('+46313900600', 'now')).not.toBe('m-lost-property');
+  });
+
+  it('going live says of a notice that leads to what the draft takes out', async () => {
+    const { body } = await boss.post<{ id: string }>('/notices', {
+      of: { kind: 'hours', id: 'vastra-hours' },
+      open: false,
+      from: null,
+      until: null,
+      leadsTo: 'storm-told',
+      prompt: null,
+      reason: 'storm',
+    });
+    const told = await rowVersion('announcement', 'storm-told');
+    const out = { kind: 'announcement', id: 'storm-told', rowVersion: told, value: null };
+    expect((await boss.post('/edits', { edits: [out] })).status).toBe(200);
+    await visit(page, '/go-live');
+    await waitForText(
+      page,
+      'The notice at Västra Kajen leads to Storm, told and ended, which goes',
+      '[data-testid=losing]',
+    );
+    expect((await boss.post('/edits/undo')).status).toBe(200);
+    await boss.delete(`/notices/${body.id}`);
+    await visit(page, '/go-live');
+    expect(await page.$('[data-testid=losing]')).toBeNull();
   });
 
   it('what is typed and not sent is there again; what is wrong stands at its field', async () => {

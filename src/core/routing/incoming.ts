@@ -6,7 +6,6 @@ import { dialledAll, rulesAt } from '../exchange/context';
 import { contextOf } from './dialling';
 import { noticeAt } from '../exchange/hours-now';
 import { leaveBy } from './outgoing';
-import type { Exchange } from '../exchange/exchange';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
 import { emergencyCallback } from './callback';

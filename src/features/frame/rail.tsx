@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { useState } from 'react';
 
@@ -60,7 +61,7 @@ const within = (path: string, href: string) => path === href || path.startsWith(
 /** The places, in the order of the work; only the group in use is unfolded. */
 export function Rail({
   counts,
-  path,
+  path: address,
   typed,
   open,
   onGo,
@@ -73,6 +74,10 @@ export function Rail({
   open: boolean;
   onGo: () => void;
 }) {
+  const { pathOf } = useKinds();
+  // The sheet of a kind belongs where its objects are; time rules belong to inbound routes.
+  const sheet = /^\/import\/(\w+)/.exec(address)?.[1];
+  const path = sheet ? (pathOf(sheet, 'sheet') ?? '/inbound') : address;
   const inUse = GROUPS.find((g) => g.places.some((p) => within(path, p.href)))?.title ?? null;
   const [unfolded, setUnfolded] = useState<string | null>(null);
   return (

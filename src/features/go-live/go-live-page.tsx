@@ -27,6 +27,8 @@ export interface GoLiveData {
   mayOverride: boolean;
   /** what stands between the draft and going live; null: not for this reader */
   gate: Promise<GateData> | null;
+  /** what acts at once and would lose what it is about */
+  losing: string[];
   mayEdit: boolean;
   me: string;
   account: string;
@@ -141,6 +143,22 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           data-testid="went-live"
         >
           Revision {gone} is live.
+        </Box>
+      ) : null}
+      {data.losing.length > 0 ? (
+        <Box
+          mb="12px"
+          border="1px solid"
+          borderColor="saffron"
+          borderLeftWidth="4px"
+          rounded="4px"
+          p="10px"
+          data-testid="losing"
+        >
+          <b>Set at once, and without what it is about once this is live</b>
+          {data.losing.map((s) => (
+            <Box key={s}>{s}</Box>
+          ))}
         </Box>
       ) : null}
       {data.gate && pending.objects > 0 ? <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later> : null}

@@ -18,7 +18,7 @@ import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
 import { keepSecrets } from '../access/keep-secrets';
 import { seal, strongPassword, unseal } from '../access/secrets';
-import { change, reading, rows, writing } from '../db/pool';
+import { change, reading, rows, writing, type Writer } from '../db/pool';
 import { applyEdits } from '../draft';
 import type { Ground, HeldPlan } from '../engine/ground/held';
 import { sightIn } from '../engine/ground/question';
@@ -204,7 +204,7 @@ export const importApply =
         'rows',
         { wrong: told.wrong.slice(0, 20) },
       );
-    if (c.objects.length === 0) return { ...told, written: 0 };
+    if (c.objects.length === 0 && c.secrets.length === 0) return { ...told, written: 0 };
     const edits = c.objects.map((o): WholeEdit => ({
       kind: o.kind,
       id: o.after.id,
@@ -214,20 +214,24 @@ export const importApply =
     const batch = uuid();
     const result = { ...told, written: edits.length, batch, wrong: [], fine: [] };
     const secrets = c.secrets.map((s) => ({ ...s, plain: s.plain ?? strongPassword() }));
-    await applyEdits(work.actor, edits, {
-      batch,
-      act: `imported ${told.counts.add + told.counts.change} rows of ${c.name}`,
-      onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
-      inside: async (connection) => {
-        await keepSecrets(connection, work.actor, secrets, (done) =>
-          work.onProgress(done, secrets.length, 'keeping passwords and PINs'),
-        );
-        const detail = { file: c.name, ...told.counts, batch };
-        await recordHistory(connection, work.actor, { action: 'imported', detail });
-        // What it said is in the plan now, and what was secret in it where secrets are.
-        await change(connection, 'DELETE FROM import_file WHERE id = ?', [String(input.file)]);
-        await work.doneInside(connection, result);
-      },
-    });
+    const inside = async (connection: Writer) => {
+      await keepSecrets(connection, work.actor, secrets, (done) =>
+        work.onProgress(done, secrets.length, 'keeping passwords and PINs'),
+      );
+      const detail = { file: c.name, ...told.counts, batch };
+      await recordHistory(connection, work.actor, { action: 'imported', detail });
+      // What it said is in the plan now, and what was secret in it where secrets are.
+      await change(connection, 'DELETE FROM import_file WHERE id = ?', [String(input.file)]);
+      await work.doneInside(connection, result);
+    };
+    // A sheet may set PINs anew and nothing else: they act at once and are no edit of the plan.
+    if (edits.length === 0) await writing(inside);
+    else
+      await applyEdits(work.actor, edits, {
+        batch,
+        act: `imported ${told.counts.add + told.counts.change} rows of ${c.name}`,
+        onProgress: (done, total) => work.onProgress(done, total, `writing ${total} objects`),
+        inside,
+      });
     return result;
   };

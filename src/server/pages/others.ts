@@ -18,6 +18,7 @@ import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
 import { momentOf } from '../operations/calls';
 import { listBlocked } from '../state/blocked';
+import { losing } from '../state/losing';
 import { situationAt } from '../state/situation';
 import { left } from './ledgers';
 import { askForPage, pageActor, pageToken } from './reader';
@@ -46,6 +47,7 @@ export async function goLivePage(asked: { kind?: string; by?: string; act?: stri
     mayGoLive: goes,
     mayOverride: may(reader, 'administer'),
     gate: goes ? askForPage('gate', {}) : null,
+    losing: goes ? await losing(reader) : [],
     mayEdit: may(reader, 'edit'),
     me: reader.name,
     account: reader.account,

@@ -104,6 +104,20 @@ export function namesOf(
   );
 }
 
+/** Those of some things that are live and no longer in the draft, by id, as their reader may name them. */
+export function goesWithDraft(
+  { draft, live }: Given,
+  { reader, ids }: By & { ids: readonly string[] },
+): Record<string, string> {
+  return Object.fromEntries(
+    ids.flatMap((id) => {
+      const was = find(live, OBJECT_KINDS, id);
+      if (!was || find(draft, OBJECT_KINDS, id) || !maySee(reader, live.plan, was.kind, was.object)) return [];
+      return [[id, labelOf(was.kind, was.object)]];
+    }),
+  );
+}
+
 /** A caller's number as E.164, read as people of a site (or of the first) write it; 422 with the reason when it is none. */
 export function readCaller(
   { live, draft }: Given,
