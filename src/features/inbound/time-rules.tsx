@@ -95,7 +95,7 @@ export function TimeRules({
           <Rung mark={r.mark} handle={controls.handle} label={String(i + 1)}>
             <RuleFields rule={r} index={i} data={data} canEdit={canEdit} />
             {canEdit ? (
-              <Flex gap="4px">
+              <Flex gap="4px" align="center">
                 {controls.arrows}
                 <Act px="6px" aria-label={`Take out rule ${i + 1}`} onClick={() => void remove(r)}>
                   <Trash2 size={14} aria-hidden />
