@@ -1,7 +1,8 @@
-import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn, type Document } from '../support/api';
 import { ADMIN, openBrowser, press, signedIn, unfold, visit, waitForText } from '../support/browser';
+import { undoTo } from '../support/jobs';
 import { DELAYS, onSlowLine } from '../support/slow-line';
 
 /* Notices, blocked callers, holidays, callers and places made on the spot, over a slow line: nothing typed is lost, nothing done twice. */
@@ -11,11 +12,13 @@ jest.setTimeout(120_000);
 let browser: Browser;
 let page: Page;
 let boss: Client;
+let before: Document;
 const { slower, typeInto, valueOf, until } = onSlowLine(() => page);
 beforeAll(async () => {
   browser = await openBrowser();
   page = await signedIn(browser, ...ADMIN);
   boss = await admin();
+  before = (await boss.get<Document>('/plan')).body;
 });
 afterAll(async () => {
   await browser.close();
@@ -36,6 +39,8 @@ async function pressTwice(words: string): Promise<void> {
 }
 
 const settle = (delay: number) => new Promise((done) => setTimeout(done, delay * 2 + 400));
+
+afterEach(() => undoTo(boss, before));
 
 describe.each(DELAYS)('with %i ms more for every request', (delay) => {
   it('a notice left half filled is as it was; set by two quick presses, it is one', async () => {
@@ -116,7 +121,6 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     for (const { name } of wanted) expect(names).toContain(name);
     expect(await page.$('[role=alert]')).toBeNull();
     await slower(0);
-    while ((await boss.post('/edits/undo', { kind: 'holidays', id })).status === 200);
   });
 
   it('a list of callers typed on while its first lines are read is whole in the end', async () => {
@@ -155,7 +159,6 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     await settle(delay);
     expect(await page.$('[role=alert]')).toBeNull();
     await slower(0);
-    while ((await boss.post('/edits/undo', { kind: 'inboundRoute', id: 'in-main' })).status === 200);
   });
 
   it('a place made on the spot is made once, and chosen where it was wanted', async () => {
@@ -175,8 +178,5 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
     await settle(delay);
     expect(await made()).toHaveLength(1);
     await slower(0);
-    await boss.post('/edits/undo');
-    await boss.post('/edits/undo');
-    expect(await made()).toHaveLength(0);
   });
 });

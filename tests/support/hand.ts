@@ -20,6 +20,7 @@ export class Hand {
       `::-p-xpath(//main//button[${is}] | //main//a[${is}] | //aside//button[${is}])`,
       { timeout: 30_000 },
     );
+    await this.still();
     await found!.click();
     this.clicks++;
     this.thoughts++;
@@ -111,9 +112,9 @@ export class Hand {
 
   /**
    * What it would take a practised person, in minutes, by the keystroke-level model (Card, Moran and Newell 1980): 0.2 s a key,
-   * 1.2 s a click with its way there, 1.35 s of thought before each field or button; `waited` milliseconds of the machine besides.
+   * 1.2 s a click with its way there, 1.35 s of thought before each field or button. The machine's own time comes on top.
    */
-  minutes(waited: number): number {
-    return (this.keys * 0.2 + this.clicks * 1.2 + this.thoughts * 1.35 + waited / 1000) / 60;
+  minutes(): number {
+    return (this.keys * 0.2 + this.clicks * 1.2 + this.thoughts * 1.35) / 60;
   }
 }

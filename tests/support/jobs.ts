@@ -23,6 +23,18 @@ export async function ended(client: Client, job: string, timeoutMs = 120_000): P
   }
 }
 
+/** Undoes one's last acts until the draft is what it was; throws where that takes too many, or something else stands in the way. */
+export async function undoTo(client: Client, before: object): Promise<void> {
+  const wanted = JSON.stringify(before);
+  for (let i = 0; i < 300; i++) {
+    if (JSON.stringify((await client.get<object>('/plan')).body) === wanted) return;
+    const { status, body } = await client.post<{ job?: string }>('/edits/undo');
+    if (status !== 200) break;
+    if (body.job) await ended(client, body.job);
+  }
+  throw new Error('the draft is not what it was before');
+}
+
 /** Keeps a file and checks or writes it with some settings. */
 export async function importFile(
   client: Client,

@@ -9,10 +9,15 @@ export function onSlowLine(page: () => Page) {
   /** Every request takes so much longer from here on. */
   async function slower(latency: number): Promise<void> {
     await page().emulateNetworkConditions(latency === 0 ? null : { latency, download: -1, upload: -1 });
-    const begun = Date.now();
-    await page().evaluate(() => fetch('/api/v1/health', { cache: 'no-store' }));
+    let took = -1;
+    // It holds from some request on.
+    for (let i = 0; i < 10 && took < latency; i++) {
+      const begun = Date.now();
+      await page().evaluate(() => fetch('/api/v1/health', { cache: 'no-store' }));
+      took = Date.now() - begun;
+    }
     // A delay that is none would prove nothing.
-    expect(Date.now() - begun).toBeGreaterThanOrEqual(latency);
+    expect(took).toBeGreaterThanOrEqual(latency);
   }
 
   /** Replaces what stands in a field at once, without leaving it. */

@@ -2,10 +2,11 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { CalendarReading } from '@/contract/calendars';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { useWriting } from '@/ui/time';
+import { FileAct, NotCarried } from '@/ui/file-act';
 import { addressOf, call, sendFile } from '@/workbench/api';
 import type { ObjectEdit } from '@/workbench/edits';
 import { OneFieldForm } from '@/workbench/one-field-form';
@@ -32,7 +33,6 @@ export function CalendarPart({ id, edit, canEdit }: { id: string; edit: ObjectEd
 }
 
 function Files({ id, edit, canEdit }: { id: string; edit: ObjectEdit; canEdit: boolean }) {
-  const box = useRef<HTMLInputElement>(null);
   const [read, setRead] = useState<CalendarReading | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const choose = async (file: File) => {
@@ -40,7 +40,6 @@ function Files({ id, edit, canEdit }: { id: string; edit: ObjectEdit; canEdit: b
     const got = await sendFile('readCalendar', { params: { id } }, file);
     setWrong(got.ok ? null : got.errors[0]!.sentence);
     if (got.ok) setRead(got.value);
-    if (box.current) box.current.value = '';
   };
   const takeIn = () => {
     if (!read) return;
@@ -56,20 +55,9 @@ function Files({ id, edit, canEdit }: { id: string; edit: ObjectEdit; canEdit: b
           Save as a calendar file
         </ActLink>
         {canEdit ? (
-          <>
-            <Act onClick={() => box.current?.click()}>Read a calendar file …</Act>
-            <chakra.input
-              ref={box}
-              type="file"
-              accept=".ics,text/calendar"
-              aria-label="Calendar file"
-              srOnly
-              onChange={(e) => {
-                const [file] = e.target.files ?? [];
-                if (file) void choose(file);
-              }}
-            />
-          </>
+          <FileAct label="Calendar file" accept=".ics,text/calendar" onFile={(file) => void choose(file)}>
+            Read a calendar file…
+          </FileAct>
         ) : null}
         <chakra.span color="quiet" fontSize="13px">
           iCalendar (RFC 5545), as it stands in the draft
@@ -86,10 +74,7 @@ function Files({ id, edit, canEdit }: { id: string; edit: ObjectEdit; canEdit: b
           {read.notCarried.length > 0 ? (
             <Box mt="8px" color="quiet" fontSize="13px">
               Not taken over:
-              {read.notCarried.slice(0, 8).map((s, i) => (
-                <Box key={i}>· {s}</Box>
-              ))}
-              {read.notCarried.length > 8 ? <Box>and {read.notCarried.length - 8} more</Box> : null}
+              <NotCarried list={read.notCarried} />
             </Box>
           ) : null}
           <Flex gap="8px" mt="10px">

@@ -1,10 +1,11 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import type { ScriptReading } from '@/contract/scripts';
 import { Act, Wrong } from '@/ui/controls';
+import { FileAct, NotCarried } from '@/ui/file-act';
 import { call, sendFile } from '@/workbench/api';
 import { useEdits, type ObjectEdit, type Together } from '@/workbench/edits';
 import { zoneWords } from '@/workbench/zone-words';
@@ -25,7 +26,6 @@ export function ScriptPart({
   canEdit: boolean;
 }) {
   const edits = useEdits();
-  const box = useRef<HTMLInputElement>(null);
   const [left, setLeft] = useState<string[] | null>(null);
   const [read, setRead] = useState<ScriptReading | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -46,7 +46,6 @@ export function ScriptPart({
     const got = await sendFile('readScript', { params: { id } }, file);
     setWrong(got.ok ? null : got.errors[0]!.sentence);
     if (got.ok) setRead(got.value);
-    if (box.current) box.current.value = '';
   };
   const takeIn = async () => {
     if (!read) return;
@@ -84,20 +83,9 @@ export function ScriptPart({
       <Flex gap="8px" align="center" wrap="wrap">
         <Act onClick={() => void save()}>Save as a script</Act>
         {canEdit ? (
-          <>
-            <Act onClick={() => box.current?.click()}>Read a script …</Act>
-            <chakra.input
-              ref={box}
-              type="file"
-              accept=".cpl,.xml,application/cpl+xml"
-              aria-label="Call script file"
-              srOnly
-              onChange={(e) => {
-                const [file] = e.target.files ?? [];
-                if (file) void choose(file);
-              }}
-            />
-          </>
+          <FileAct label="Call script file" accept=".cpl,.xml,application/cpl+xml" onFile={(file) => void choose(file)}>
+            Read a script…
+          </FileAct>
         ) : null}
         <chakra.span color="quiet" fontSize="13px">
           Call Processing Language (RFC 3880)
@@ -140,17 +128,6 @@ export function ScriptPart({
           </Flex>
         </Box>
       ) : null}
-    </Box>
-  );
-}
-
-function NotCarried({ list }: { list: readonly string[] }) {
-  return (
-    <Box color="quiet">
-      {list.slice(0, 12).map((s) => (
-        <Box key={s}>· {s}</Box>
-      ))}
-      {list.length > 12 ? <Box>and {list.length - 12} more</Box> : null}
     </Box>
   );
 }

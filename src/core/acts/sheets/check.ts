@@ -73,7 +73,7 @@ export function checkObjects(
     settings,
     names,
     makeId,
-    find: finder(plan, kind, listOf(kind)),
+    find: finder(plan, kind, listOf(kind), digitsIn(rows, settings)),
     rowOf: new Map(),
     objects: [],
     last: new Map(),
@@ -206,8 +206,18 @@ const keyOf = (kind: SheetKind, { name, digits, site, route, hours, when }: Valu
       ? `digits ${String(site)} ${String(digits)}`
       : `name ${nameKey(String(name ?? ''))}`;
 
-/** Finds what a row is about among what there is. */
-function finder(plan: Plan, kind: SheetKind, list: readonly AnyObject[]): Work['find'] {
+/** Digits that rows of the sheet are about. */
+function digitsIn(rows: readonly (readonly string[])[], { mapping, corrections }: ImportSettings): Set<string> {
+  const at = mapping.digits;
+  if (at === undefined) return new Set();
+  return new Set(rows.slice(1).map((row, i) => plainCell(corrections[i + 1]?.[at] ?? row[at] ?? '').trim()));
+}
+
+/**
+ * Finds what a row is about among what there is: by its digits; by its name where the sheet has no row for the digits of the one
+ * that is called so.
+ */
+function finder(plan: Plan, kind: SheetKind, list: readonly AnyObject[], inSheet: ReadonlySet<string>): Work['find'] {
   const all = list as unknown as (Value & AnyObject)[];
   const spaceOf = (site: unknown) => numberSpaceOf(plan, String(site));
   const grouped = new Map<string, AnyObject[]>();
@@ -224,8 +234,9 @@ function finder(plan: Plan, kind: SheetKind, list: readonly AnyObject[]): Work['
       const [found] = grouped.get(`digits ${only} ${String(cells.digits)}`) ?? [];
       if (found) return found;
     }
-    const found = grouped.get(kind === 'routeRule' ? keyOf(kind, cells) : `name ${nameKey(String(cells.name ?? ''))}`);
-    return found ? (found.length > 1 ? 'several' : found[0]!) : null;
+    const called = grouped.get(kind === 'routeRule' ? keyOf(kind, cells) : `name ${nameKey(String(cells.name ?? ''))}`);
+    const found = called?.filter((o) => !cells.digits || !inSheet.has(String((o as Value & AnyObject).digits)));
+    return found?.length ? (found.length > 1 ? 'several' : found[0]!) : null;
   };
 }
 

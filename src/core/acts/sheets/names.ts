@@ -18,6 +18,8 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export class Names {
   private readonly byTarget = new Map<RefTarget, Map<string, Named[]>>();
   private readonly labels = new Map<RefTarget, Map<string, string>>();
+  private readonly lists = new Map<RefTarget, readonly Named[]>();
+  private readonly ids = new Map<RefTarget, ReadonlySet<string>>();
 
   constructor(private readonly listOf: ListOf) {}
 
@@ -39,7 +41,7 @@ export class Names {
   read(target: RefTarget, text: string): Cell<string> {
     const id = /\[([^[\]]+)\]$/.exec(text)?.[1];
     const all = this.all(target);
-    if (id && all.some((n) => n.object.id === id)) return right(id);
+    if (id && this.ids.get(target)!.has(id)) return right(id);
     const asked = target === 'number' ? text.replace(/[\s().-]/g, '') : nameKey(text);
     const found = this.known(target).get(asked) ?? [];
     if (found.length === 1) return right(found[0]!.object.id);
@@ -53,11 +55,17 @@ export class Names {
     return wrong(`There is no ${word} “${text}”${all.length > 0 ? `; there is ${list(all)}` : ''}.`);
   }
 
-  private all(target: RefTarget): Named[] {
-    const kinds = target === 'destination' ? DESTINATION_KINDS : [target];
-    return kinds.flatMap((kind) =>
-      this.listOf(kind).map((object) => ({ kind, object, label: labelFor(target, kind, object) })),
-    );
+  private all(target: RefTarget): readonly Named[] {
+    let all = this.lists.get(target);
+    if (!all) {
+      const kinds = target === 'destination' ? DESTINATION_KINDS : [target];
+      all = kinds.flatMap((kind) =>
+        this.listOf(kind).map((object) => ({ kind, object, label: labelFor(target, kind, object) })),
+      );
+      this.lists.set(target, all);
+      this.ids.set(target, new Set(all.map((n) => n.object.id)));
+    }
+    return all;
   }
 
   /** Everything that a thing may be called by. */

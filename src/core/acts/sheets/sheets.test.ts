@@ -150,6 +150,19 @@ describe('a sheet of one kind', () => {
     ]);
   });
 
+  it('takes a row for the one with its digits, else for the one with its name, else for a new one', () => {
+    const [first] = demo.conferences;
+    const site = demo.sites.find((s) => s.id === first!.site)!.name;
+    const head = ['Name', 'Site', 'Digits'];
+    const renamed = check('conference', [head, ['Another name', site, first!.digits!]]);
+    expect(renamed.objects.map((o) => [o.before?.id, o.after])).toMatchObject([[first!.id, { name: 'Another name' }]]);
+    const moved = check('conference', [head, [first!.name, site, '5999']]);
+    expect(moved.objects.map((o) => [o.before?.id, o.after])).toMatchObject([[first!.id, { digits: '5999' }]]);
+    const second = check('conference', [head, [first!.name, site, first!.digits!], [first!.name, site, '5999']]);
+    expect(wrongOf(second)).toEqual([]);
+    expect(second.objects.map((o) => [o.before, o.after])).toMatchObject([[null, { digits: '5999' }]]);
+  });
+
   it('holds inbound routes with their callers, and time rules that name them', () => {
     const e164 = demo.numbers.find((n) => n.state === 'active')!.e164;
     const [way] = demo.timeSwitches;
