@@ -77,7 +77,10 @@ async function sheet(kind: string, rows: string[][]): Promise<void> {
   hand.keys += text.length - 2;
   await hand.press('Check these rows');
   await hand.press('Write ', true);
-  await page.waitForSelector('[data-testid=import-done]', { timeout: 60_000 });
+  await page.waitForSelector('[data-testid=import-done]', { timeout: 30_000 }).catch(async (e: unknown) => {
+    const said = await page.$eval('main', (m) => (m as HTMLElement).innerText);
+    throw new Error(`${String(e)}: ${said}`);
+  });
 }
 
 /** Where callers of six numbers end in the draft, at 34 moments of the next week. */

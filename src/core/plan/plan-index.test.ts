@@ -191,3 +191,21 @@ describe('the index of a plan', () => {
     for (const edit of [rename, widen]) expect(stepsOf(4000, edit)).toBe(stepsOf(10, edit));
   });
 });
+
+describe('an index that was away for several edits', () => {
+  it('holds nothing of what was changed and then deleted', () => {
+    const [code] = whole.serviceCodes;
+    const noted = { ...code!, note: 'changed' } as unknown as AnyObject;
+    const gone: Changed[] = [
+      { kind: 'serviceCode', id: code!.id, value: noted },
+      { kind: 'serviceCode', id: code!.id, value: null },
+    ];
+    const index = new PlanIndex(whole);
+    const after = planWith(planWith(whole, [gone[0]!]), [gone[1]!]);
+    index.advance(after, gone);
+    expect(index.get(code!.id)).toBeUndefined();
+    const another = { ...code!, id: 'another' } as unknown as AnyObject;
+    const again: Changed[] = [{ kind: 'serviceCode', id: 'another', value: another }];
+    expect(index.errorsOf(planWith(after, again), again)).toEqual([]);
+  });
+});

@@ -49,8 +49,10 @@ export class PlanIndex {
       for (const { text } of keysOf(kind, object, spaces)) this.holders.set(text, id);
   }
 
-  /** Follows edits that were made; `after` is the plan that they left. */
-  advance(after: Plan, edits: readonly Changed[]): void {
+  /** Follows edits that were made, one after the other; `after` is the plan that they left. */
+  advance(after: Plan, made: readonly Changed[]): void {
+    // Of several edits of one object, such as one that was set and then deleted, the last says how it stands.
+    const edits = [...new Map(made.map((e) => [e.id, e])).values()];
     const spacesChanged = after.organisation.numberSpace !== this.plan.organisation.numberSpace;
     const spaces = spacesOf(this.plan);
     for (const e of edits) {
