@@ -69,10 +69,12 @@ interface Violation {
   nodes: { html: string; any: { message: string }[] }[];
 }
 
-async function violations(page: Page): Promise<string[]> {
+/** What is against the rules; of the dark theme only colours are asked: all else is as in the light one. */
+async function violations(page: Page, theme: Theme): Promise<string[]> {
   await page.evaluate(AXE);
+  const rules = JSON.stringify(theme === 'dark' ? ['color-contrast'] : ['wcag2a', 'wcag2aa']);
   const found = (await page.evaluate(
-    'axe.run(document, { runOnly: ["wcag2a", "wcag2aa"] }).then((r) => r.violations)',
+    `axe.run(document, { runOnly: ${rules} }).then((r) => r.violations)`,
   )) as Violation[];
   return found.flatMap((v) =>
     v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message.slice(0, 160) ?? ''}`),
@@ -121,7 +123,8 @@ describe.each<Theme>(['light', 'dark'])('WCAG 2 A and AA in the %s theme', (them
 
   it.each(VIEWS)('%s', async (path) => {
     await visit(page, path);
-    expect(await violations(page)).toEqual([]);
+    expect(await violations(page, theme)).toEqual([]);
+    if (theme === 'dark') return;
     // Nothing moves sideways in a narrow window or on a phone.
     for (const width of [1024, 390]) {
       await page.setViewport({ width, height: 800 });
@@ -130,7 +133,6 @@ describe.each<Theme>(['light', 'dark'])('WCAG 2 A and AA in the %s theme', (them
       expect(wide).toBeLessThanOrEqual(width);
     }
     await page.setViewport({ width: 1280, height: 800 });
-    if (theme === 'dark') return;
     expect(await unnamed(page)).toEqual([]);
     expect(await unreached(page)).toEqual([]);
   });

@@ -131,12 +131,16 @@ describe('the week of hours', () => {
   it('two people paint at once: the later one sees both and chooses', async () => {
     const second = await signedIn(browser, ...ADMIN);
     await visit(second, `/hours/${ID}`);
+    // The second has begun to type when the first one's edit is made: were it not so, the second would see it first.
+    await second.click('[data-field=weekly]', { count: 3 });
+    await second.keyboard.type('mon-fri 9-');
+    await page.bringToFront();
     await page.click('[data-field=weekly]', { count: 3 });
     await page.keyboard.type('mon-fri 8-17');
     await page.keyboard.press('Tab');
     await until(async () => (await weekly()) === 'mon-fri 8-17');
-    await second.click('[data-field=weekly]', { count: 3 });
-    await second.keyboard.type('mon-fri 9-18');
+    await second.bringToFront();
+    await second.keyboard.type('18');
     await second.keyboard.press('Tab');
     await waitForText(second, 'mon-fri 8-17', '[data-testid=conflict]');
     await waitForText(second, 'mon-fri 9-18', '[data-testid=conflict]');

@@ -56,6 +56,8 @@ describe('the story: a joiner with a number, asked and made live', () => {
     );
     await press(page, 'Add extension');
     await waitForText(page, 'is no e-mail address');
+    // The field to be mended is under the hands once it can be typed into again.
+    await page.waitForFunction(() => document.activeElement?.id === 'new-email');
     await fill(page, '#new-email', 'wilma.tern@lanternfold.example');
     await press(page, 'Add extension');
     await waitForText(page, '2150 Wilma Tern is in the draft');
