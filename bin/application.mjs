@@ -248,6 +248,7 @@ export async function startWeb({ set, env, log }, { dev = false, mostDeaths = MO
 /** Starts the worker that does long work: imports, bulk edits, large undos. */
 export async function startWorker({ env, log }, { mostDeaths = MOST_DEATHS } = {}) {
   await bundle('src/server/operations/workbook-thread.ts', 'workbook-thread');
+  await bundle('src/server/sound/sound-thread.ts', 'sound-thread');
   const file = await bundle('bin/worker.ts', 'worker');
   return ours('The worker', file, { ...env, NODE_ENV: 'production' }, log, { mostDeaths });
 }

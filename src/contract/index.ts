@@ -9,6 +9,7 @@ import type { OperationName } from './paths';
 import { peopleFacts } from './people';
 import { planFacts } from './plan';
 import { scriptFacts } from './scripts';
+import { soundFacts } from './sounds';
 import { stateFacts } from './state';
 import { workFacts } from './work';
 
@@ -22,6 +23,7 @@ export const contract = {
   ...holidayFacts,
   ...calendarFacts,
   ...scriptFacts,
+  ...soundFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;
 

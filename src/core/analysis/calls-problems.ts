@@ -128,7 +128,7 @@ function faxWays(exchange: Exchange): Problem[] {
     });
   };
   for (const key of exchange.plan.attendantKeys)
-    if (!key.silent && faxes.has(key.leadsTo))
+    if (!key.silent && key.leadsTo !== null && faxes.has(key.leadsTo))
       speaks(key.leadsTo, exchange.destinations.get(key.attendant)!.object, `whose key ${key.key} speaks`);
   for (const a of exchange.plan.announcements)
     if (a.leadsTo && faxes.has(a.leadsTo) && a.prompt) speaks(a.leadsTo, a, 'which plays its prompt first');

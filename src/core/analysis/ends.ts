@@ -1,14 +1,21 @@
 import { cycles } from '../course';
-import { BEHAVIOURS, attendantModeIsMissing, type Behaviour, type CourseWayOn } from '../destinations';
+import { BEHAVIOURS, type Behaviour, type CourseWayOn } from '../destinations';
 import { whyNot } from '../digits';
 import { DAYS, DAY_MINUTES, clockTime, faultsOf } from '../hours';
-import type { Attendant, ObjectKind } from '../plan';
+import type { ObjectKind } from '../plan';
 import { kbitPerCall, spokenBetween, type Exchange } from '../routing';
+import { attendantProblems } from './attendants';
 import { at, type Problem } from './problem';
 
 /** What is wrong or doubtful with hours, and with the places that calls are led to (ENGINE E14). */
 export function endProblems(exchange: Exchange): Problem[] {
-  return [...hours(exchange), ...attendants(exchange), ...groups(exchange), ...circles(exchange), ...links(exchange)];
+  return [
+    ...hours(exchange),
+    ...attendantProblems(exchange),
+    ...groups(exchange),
+    ...circles(exchange),
+    ...links(exchange),
+  ];
 }
 
 function hours(exchange: Exchange): Problem[] {
@@ -51,79 +58,6 @@ function hours(exchange: Exchange): Problem[] {
       }
     }),
   );
-}
-
-function attendants(exchange: Exchange): Problem[] {
-  return exchange.plan.attendants.flatMap((object) => [
-    ...modes(exchange, object),
-    ...greetings(object),
-    ...ends(exchange, object),
-    ...waits(exchange, object),
-  ]);
-}
-
-function modes(exchange: Exchange, object: Attendant): Problem[] {
-  const wanted = object.hours ? (['open', 'closed'] as const) : (['open'] as const);
-  return wanted
-    .filter((mode) => attendantModeIsMissing(exchange, object, mode))
-    .map((mode) => ({
-      type: 'mode-missing',
-      severity: 'error',
-      object: at('attendant', object),
-      sentence: `${object.name} has neither a greeting nor a key when ${mode}: callers are released.`,
-      mend: `Say what happens when ${mode}.`,
-    }));
-}
-
-function greetings(object: Attendant): Problem[] {
-  if (object.greetingOpen !== null) return [];
-  return [
-    {
-      type: 'prompt-missing',
-      severity: 'doubt',
-      object: at('attendant', object),
-      sentence: `${object.name} greets nobody: callers hear silence before the keys.`,
-      mend: 'Name a greeting.',
-    },
-  ];
-}
-
-/** Callers who press nothing must go somewhere in every mode that has something. */
-function ends(exchange: Exchange, object: Attendant): Problem[] {
-  const keys = exchange.attendantKeys.get(object.id) ?? [];
-  const used = new Set(keys.map((k) => k.mode));
-  return [...used]
-    .filter((mode) => !keys.some((k) => k.mode === mode && k.key.length > 1))
-    .map((mode) => ({
-      type: 'dead-end',
-      severity: 'doubt',
-      object: at('attendant', object),
-      sentence: `Callers who press nothing at ${object.name} when ${mode} are released, cause 19.`,
-      mend: 'Say where “no key” leads.',
-    }));
-}
-
-/** A key that dialled extensions begin with makes everyone who presses it wait. */
-function waits(exchange: Exchange, object: Attendant): Problem[] {
-  if (object.directDialling === 'none') return [];
-  const keys = (exchange.attendantKeys.get(object.id) ?? []).filter((k) => k.key.length === 1);
-  const dialled = exchange.plan.extensions.filter(
-    (e) => object.directDialling === 'everyone' || e.site === object.site,
-  );
-  return keys.flatMap((k) => {
-    const one = dialled.find((e) => e.digits.startsWith(k.key));
-    return one
-      ? [
-          {
-            type: 'key-waits',
-            severity: 'note' as const,
-            object: at('attendant', object),
-            sentence: `Key ${k.key} of ${object.name} when ${k.mode} waits ${object.digitSeconds} s: extensions such as ${one.digits} begin with it.`,
-            mend: `Take another key than ${k.key}.`,
-          },
-        ]
-      : [];
-  });
 }
 
 function groups(exchange: Exchange): Problem[] {

@@ -1,12 +1,19 @@
-import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode, type Extension } from '../plan';
-import { NO_ANSWER, UNREACHABLE } from '../exchange/cause';
-import type { Exchange } from '../exchange/exchange';
-import { hoursNow, noticeAt, type HoursNow, type NoticeNow } from '../exchange/hours-now';
-import { promptSeconds, spoken } from '../exchange/hear';
-import type { Menu, MenuRule } from '../exchange/menu-rules';
-import { chooseAt, menuOf } from './menu';
-import { keysOfName } from './names';
-import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type Onward } from './offer';
+import type { Attendant, AttendantKey, AttendantMode } from '../plan';
+import { UNREACHABLE } from '../exchange/cause';
+import { heardPhrase, heardPrompt, spoken, type Heard } from '../exchange/hear';
+import { askedFor, dialled, endFor, leadOf, menuFor, wrongEnd } from './attendant-menu';
+import { greetingOf, isMissing, keysOf, modeBy, modeNow, modesOf, noticed } from './attendant-mode';
+import { chooseAt, type MenuResult } from './menu';
+import {
+  hears,
+  leadOr,
+  type Behaviour,
+  type CourseWayOn,
+  type Moment,
+  type Offer,
+  type OfferedSound,
+  type Onward,
+} from './offer';
 import { choosePerson } from './people';
 
 /** An attendant greets by its hours, and takes the caller where keys, dialled extensions or spelt names lead. */
@@ -38,7 +45,11 @@ export const attendant: Behaviour<Attendant> = {
         way: { when: mode, afterSeconds: 0, to: leadOr(null, UNREACHABLE), code: 'mode-missing', sentence },
       };
     }
-    return greets(object, mode, why, moment);
+    return {
+      ...new Greeting(object, mode, why, moment).offer(),
+      ...(object.language ? { language: object.language } : {}),
+      ...(object.shownName ? { shownName: object.shownName } : {}),
+    };
   },
   lands: () => true,
   ways(object, exchange, _part, moment) {
@@ -52,17 +63,28 @@ export const attendant: Behaviour<Attendant> = {
       if (isMissing(exchange, object, mode))
         return [{ when: when('nothing set'), drive: 'none', to: leadOr(null, UNREACHABLE) }];
       const keys = keysOf(exchange, object, mode).filter((k) => k.key.length === 1);
-      return [
-        ...keys.map((k): CourseWayOn => ({
-          when: when(`key ${k.key}`),
-          drive: 'caller',
-          to: { type: 'destination', id: k.leadsTo },
-        })),
-        ...dialled(exchange, object).map((e): CourseWayOn => ({
-          when: when('dials'),
+      const people = (what: string, list: { id: string }[]) =>
+        list.map((e): CourseWayOn => ({
+          when: when(what),
           drive: 'caller',
           to: { type: 'destination', id: e.id },
-        })),
+        }));
+      const wrong = wrongEnd(exchange, object, mode);
+      return [
+        ...keys.flatMap((k): CourseWayOn[] => {
+          if (k.does === 'ask extension' || k.does === 'ask name') {
+            const what = k.does === 'ask extension' ? 'extension' : 'name';
+            const found = new Set(askedFor(exchange, object, what).rules.map((r) => r.leads));
+            return people(
+              `key ${k.key}, then ${what}`,
+              [...found].map((id) => ({ id })),
+            );
+          }
+          const to = leadOf(object, k);
+          return to ? [{ when: when(`key ${k.key}`), drive: 'caller', to }] : [];
+        }),
+        ...people('dials', dialled(exchange, object)),
+        ...(wrong ? [{ when: when('wrong key'), drive: 'caller' as const, to: wrong }] : []),
         { when: when('no key'), drive: 'wait', to: endFor(exchange, object, mode, 'no key') },
         { when: when('too many tries'), drive: 'caller', to: endFor(exchange, object, mode, 'too many tries') },
       ];
@@ -70,159 +92,208 @@ export const attendant: Behaviour<Attendant> = {
   },
 };
 
-function keysOf(exchange: Exchange, object: Attendant, mode: AttendantMode): AttendantKey[] {
-  return (exchange.attendantKeys.get(object.id) ?? []).filter((k) => k.mode === mode);
+/** What has happened at an attendant until now: seconds and keys since the call came to it, and what was heard. */
+interface Until {
+  afterSeconds: number;
+  keysTaken: number;
+  heard: OfferedSound[];
 }
 
-const greetingOf = (object: Attendant, mode: AttendantMode): string | null =>
-  ({
-    open: object.greetingOpen,
-    closed: object.greetingClosed,
-    holiday: object.greetingHoliday,
-    notice: object.greetingNotice,
-  })[mode];
+/** One call at an attendant that greets. */
+class Greeting {
+  private readonly landing;
+  private readonly language: string;
 
-/** Nothing was set for a mode: neither a greeting nor a key. When open, dialling extensions or names is enough. */
-export function isMissing(exchange: Exchange, object: Attendant, mode: AttendantMode): boolean {
-  if (greetingOf(object, mode) !== null || keysOf(exchange, object, mode).length > 0) return false;
-  return mode !== 'open' || (object.directDialling === 'none' && !object.dialByName);
-}
-
-/** Modes that can come up: a holiday or notice without anything set falls back on closed or open. */
-function modesOf(exchange: Exchange, object: Attendant): AttendantMode[] {
-  if (!object.hours) return ['open'];
-  return ATTENDANT_MODES.filter((m) => m === 'open' || m === 'closed' || !isMissing(exchange, object, m));
-}
-
-type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: string };
-
-function modeNow(object: Attendant, moment: Moment): ModeNow {
-  const notice = noticeAt(moment.exchange, moment.situation, object.id, moment.at);
-  if (notice) return modeBy(moment.exchange, object, noticed(notice));
-  if (!object.hours) return { mode: 'open', why: 'it has no hours' };
-  const { exchange } = moment;
-  return modeBy(exchange, object, hoursNow(exchange, moment.situation, object.hours, moment.at));
-}
-
-/** A notice of the attendant itself as what its hours say. */
-const noticed = (notice: NoticeNow): HoursNow => ({
-  ...notice,
-  mode: 'notice',
-  notice: notice.name,
-  why: `notice “${notice.name}” says ${notice.open ? 'open' : 'closed'}`,
-});
-
-/** A holiday or notice for which nothing is set is treated as closed or open. */
-function modeBy(exchange: Exchange, object: Attendant, now: HoursNow): ModeNow {
-  if (now.leadsTo) return { leadsTo: now.leadsTo, why: now.why };
-  for (const mode of ['notice', 'holiday'] as const)
-    if (now.mode === mode && !isMissing(exchange, object, mode)) return { mode, why: now.why };
-  return { mode: now.open ? 'open' : 'closed', why: now.why };
-}
-
-function dialled(exchange: Exchange, object: Attendant): Extension[] {
-  if (object.directDialling === 'none' && !object.dialByName) return [];
-  const all = object.directDialling !== 'site';
-  return exchange.plan.extensions.filter((e) => all || e.site === object.site);
-}
-
-/** Keys, extensions and names of one mode as one automaton; made once. */
-function menuFor(exchange: Exchange, object: Attendant, mode: AttendantMode): Menu<string> {
-  const key = `${object.id} ${mode}`;
-  let menu = exchange.menus.get(key);
-  if (!menu) {
-    const rules: MenuRule<string>[] = keysOf(exchange, object, mode)
-      .filter((k) => k.key.length === 1)
-      .map((k) => ({ type: 'key', digits: k.key, leads: k.leadsTo }));
-    for (const e of dialled(exchange, object)) {
-      if (object.directDialling !== 'none') rules.push({ type: 'extension', digits: e.digits, leads: e.id });
-      const person = e.person ? exchange.people.get(e.person) : undefined;
-      if (object.dialByName && person)
-        for (const digits of keysOfName(person.spelling || person.name))
-          rules.push({ type: 'name', digits, leads: e.id });
-    }
-    exchange.menus.set(key, (menu = menuOf(rules)));
+  constructor(
+    private readonly object: Attendant,
+    private readonly mode: AttendantMode,
+    private readonly why: string,
+    private readonly moment: Moment,
+  ) {
+    this.landing = { kind: 'attendant' as const, id: object.id, digits: object.digits, label: object.name };
+    this.language = object.language || moment.language;
   }
-  return menu;
-}
 
-function endFor(exchange: Exchange, object: Attendant, mode: AttendantMode, key: 'no key' | 'too many tries'): Onward {
-  const keys = keysOf(exchange, object, mode);
-  const other = key === 'no key' ? 'too many tries' : 'no key';
-  const found = keys.find((k) => k.key === key) ?? keys.find((k) => k.key === other);
-  return leadOr(found?.leadsTo ?? null, NO_ANSWER);
-}
+  offer(): Offer {
+    const { object, mode, moment } = this;
+    const { exchange } = moment;
+    const menu = menuFor(exchange, object, mode);
+    const keys = new Map(keysOf(exchange, object, mode).map((k) => [k.id, k]));
+    const wrong = wrongEnd(exchange, object, mode);
+    const { result, until } = this.choose(
+      menu,
+      heardPrompt(exchange, greetingOf(object, mode), this.language),
+      { afterSeconds: 0, keysTaken: 0, heard: [] },
+      wrong !== null,
+      (leads) => keys.has(leads) && leadsNowhere(object, keys.get(leads)!),
+    );
+    if (result.type === 'wrong key')
+      return this.goes(until, `key ${result.digits}`, wrong!, 'wrong-key', `${result.digits} is no key here.`, false);
+    if (result.type !== 'chosen') return this.silent(result.type, until);
+    const key = keys.get(result.rule.leads);
+    if (key?.does === 'ask extension') return this.asks(key, 'extension', until);
+    if (key?.does === 'ask name') return this.asks(key, 'name', until);
+    return this.chosen(result, key ?? null, until);
+  }
 
-function greets(object: Attendant, mode: AttendantMode, why: string, moment: Moment): Offer {
-  const { exchange } = moment;
-  const greeting = greetingOf(object, mode);
-  const base = {
-    code: 'attendant-greets' as const,
-    sentence: `${object.name} greets as ${mode} (${why}) with ${spoken(exchange, greeting)}.`,
-  };
-  const result = chooseAt(menuFor(exchange, object, mode), moment, {
-    ...object,
-    greetingSeconds: promptSeconds(exchange, greeting),
-  });
-  const { afterSeconds } = result;
-  switch (result.type) {
-    case 'no key':
-      return {
-        ...base,
-        landing: { kind: 'attendant', id: object.id, digits: object.digits, label: object.name },
-        keysTaken: result.keysTaken,
-        way: {
-          when: 'no key',
-          afterSeconds,
-          to: endFor(exchange, object, mode, 'no key'),
-          code: 'no-key',
-          sentence: `The caller presses nothing more.`,
-        },
-      };
-    case 'too many tries':
-      return {
-        ...base,
-        landing: null,
-        keysTaken: result.keysTaken,
-        way: {
-          when: 'too many tries',
-          afterSeconds,
-          to: endFor(exchange, object, mode, 'too many tries'),
-          code: 'too-many-tries',
-          sentence: `${object.tries} ${object.tries === 1 ? 'choice leads' : 'choices lead'} nowhere.`,
-        },
-      };
-    case 'chosen': {
-      if (result.rule.type === 'name') {
-        const people = choosePerson(result, moment);
-        return {
-          ...base,
-          landing: people.to ? null : { kind: 'attendant', id: object.id, digits: object.digits, label: object.name },
-          also: people.also,
-          keysTaken: people.keysTaken,
-          way: {
-            when: 'name',
-            afterSeconds: people.afterSeconds,
-            to: people.to ?? endFor(exchange, object, mode, 'no key'),
-            code: 'name-spelt',
-            sentence: people.sentence,
-          },
-        };
-      }
-      const { rule, digits } = result;
-      const what = rule.type === 'key' ? `key ${digits}` : `extension ${digits}`;
-      return {
-        ...base,
-        landing: null,
-        keysTaken: result.keysTaken,
-        way: {
-          when: rule.type === 'key' ? what : 'dials',
-          afterSeconds,
-          to: { type: 'destination', id: rule.leads },
-          code: rule.type === 'key' ? 'key-pressed' : 'extension-dialled',
-          sentence: `The caller chooses ${what}.`,
-        },
-      };
+  /** A question of the attendant, from what has happened until now. */
+  private choose(
+    menu: Parameters<typeof chooseAt<string>>[0],
+    question: Heard | null,
+    until: Until,
+    wrongLeads: boolean,
+    again: (leads: string) => boolean = () => false,
+  ): { result: MenuResult<string>; until: Until } {
+    const { object, moment } = this;
+    const wrong = heardPhrase(moment.exchange, 'wrong key', this.language);
+    const result = chooseAt(
+      menu,
+      { atSeconds: moment.atSeconds + until.afterSeconds, keys: moment.keys.slice(until.keysTaken) },
+      {
+        digitSeconds: object.digitSeconds,
+        chooseSeconds: object.chooseSeconds,
+        tries: object.tries,
+        greetingSeconds: question?.seconds ?? 0,
+        wrongSeconds: wrong.seconds,
+        wrongLeads,
+      },
+      (rule) => again(rule.leads),
+    );
+    const from = until.afterSeconds;
+    const heard = [
+      ...result.played.flatMap((p) => hears(question, from + p.from, from + p.until)),
+      ...result.wrong.flatMap((p) => hears(wrong, from + p.from, from + p.until)),
+    ].sort((a, b) => a.afterSeconds - b.afterSeconds);
+    return {
+      result,
+      until: {
+        afterSeconds: from + result.afterSeconds,
+        keysTaken: until.keysTaken + result.keysTaken,
+        heard: [...until.heard, ...heard],
+      },
+    };
+  }
+
+  /** A key that asks for an extension or a name. */
+  private asks(key: AttendantKey, what: 'extension' | 'name', until: Until): Offer {
+    const { exchange } = this.moment;
+    const question = heardPhrase(exchange, `ask ${what}`, this.language);
+    const asked = this.choose(askedFor(exchange, this.object, what), question, until, false);
+    const also = [
+      {
+        code: 'key-asks' as const,
+        sentence: `The caller chooses key ${key.key}, which asks for ${what === 'name' ? 'a name' : 'an extension'}.`,
+      },
+    ];
+    const { result } = asked;
+    const offer =
+      result.type === 'chosen' ? this.chosen(result, null, asked.until) : this.silent(result.type, asked.until);
+    return { ...offer, also: [...also, ...(offer.also ?? [])] };
+  }
+
+  /** Nothing was pressed that decides, or too much that is wrong. */
+  private silent(type: 'no key' | 'too many tries' | 'wrong key', until: Until): Offer {
+    const { object, mode, moment } = this;
+    const which = type === 'no key' ? 'no key' : 'too many tries';
+    const sentence =
+      which === 'no key'
+        ? 'The caller presses nothing more.'
+        : `${object.tries} ${object.tries === 1 ? 'choice leads' : 'choices lead'} nowhere.`;
+    return this.goes(
+      until,
+      which,
+      endFor(moment.exchange, object, mode, which),
+      which === 'no key' ? 'no-key' : 'too-many-tries',
+      sentence,
+      which === 'no key',
+    );
+  }
+
+  private chosen(
+    result: Extract<MenuResult<string>, { type: 'chosen' }>,
+    key: AttendantKey | null,
+    until: Until,
+  ): Offer {
+    const { object, mode, moment } = this;
+    const { rule, digits } = result;
+    if (key) {
+      // What decides to end the call has been answered here.
+      const ends = key.does === 'end';
+      const handOver = !key.silent && !ends ? heardPhrase(moment.exchange, 'hand-over', this.language) : null;
+      const heard = [...until.heard, ...hears(handOver, until.afterSeconds)];
+      const afterSeconds = until.afterSeconds + (handOver?.seconds ?? 0);
+      const to = leadOf(object, key)!;
+      return this.goes(
+        { ...until, afterSeconds, heard },
+        `key ${digits}`,
+        to,
+        'key-pressed',
+        `The caller chooses key ${digits}${ends ? ', which ends the call' : ''}.`,
+        ends,
+      );
     }
+    if (rule.type === 'outside')
+      return this.goes(
+        until,
+        'dials',
+        { type: 'dialled', digits, from: object.site },
+        'outside-asked',
+        `The caller dials ${digits}, to the outside.`,
+        false,
+      );
+    if (rule.type === 'extension')
+      return this.goes(
+        until,
+        'dials',
+        { type: 'destination', id: rule.leads },
+        'extension-dialled',
+        `The caller chooses extension ${digits}.`,
+        false,
+      );
+    const from = { ...moment, atSeconds: moment.atSeconds + until.afterSeconds - result.afterSeconds };
+    const before = until.keysTaken - result.keysTaken;
+    const people = choosePerson(result, { ...from, keys: moment.keys.slice(before) });
+    const begun = until.afterSeconds - result.afterSeconds;
+    const offer = this.goes(
+      {
+        afterSeconds: begun + people.afterSeconds,
+        keysTaken: before + people.keysTaken,
+        heard: [
+          ...until.heard,
+          ...people.heard.map((h) => ({ ...h, afterSeconds: begun + h.afterSeconds, until: begun + h.until })),
+        ],
+      },
+      'name',
+      people.to ?? endFor(moment.exchange, object, mode, 'no key'),
+      'name-spelt',
+      people.sentence,
+      people.to === null,
+    );
+    return { ...offer, also: people.also };
+  }
+
+  /** The offer of this attendant, with the way on; `lands`: the caller stays here when nobody does anything more. */
+  private goes(
+    { afterSeconds, keysTaken, heard }: Until,
+    when: string,
+    to: Onward,
+    code: NonNullable<Offer['way']>['code'],
+    sentence: string,
+    lands: boolean,
+  ): Offer {
+    const { object, mode, why, moment } = this;
+    const greeting = greetingOf(object, mode);
+    return {
+      code: 'attendant-greets',
+      sentence: `${object.name} greets as ${mode} (${why}) with ${spoken(moment.exchange, greeting)}.`,
+      landing: lands ? this.landing : null,
+      heard,
+      keysTaken,
+      way: { when, afterSeconds, to, code, sentence },
+    };
   }
 }
+
+/** A key after which the greeting is said again. */
+const leadsNowhere = (object: Attendant, key: AttendantKey): boolean =>
+  key.does === 'repeat' || (key.does === 'back' && object.above === null);

@@ -1,11 +1,11 @@
 import type { Directory, Extension } from '../plan';
 import { NO_ANSWER } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
-import { promptSeconds, spoken } from '../exchange/hear';
+import { heardPhrase, heardPrompt, spoken } from '../exchange/hear';
 import type { Menu, MenuRule } from '../exchange/menu-rules';
 import { chooseAt, menuOf } from './menu';
 import { keysOfName } from './names';
-import { leadOr, type Behaviour } from './offer';
+import { hears, leadOr, type Behaviour } from './offer';
 import { choosePerson } from './people';
 
 /** A directory finds people by the letters of their names (ITU-T E.161). */
@@ -17,16 +17,24 @@ export const directory: Behaviour<Directory> = {
       code: 'directory-asks' as const,
       sentence: `${object.name} asks for a name with ${spoken(exchange, object.prompt)}.`,
     };
+    const question = heardPrompt(exchange, object.prompt, moment.language);
+    const wrong = heardPhrase(exchange, 'nobody found', moment.language);
     const result = chooseAt(menuFor(exchange, object), moment, {
       ...object,
-      greetingSeconds: promptSeconds(exchange, object.prompt),
+      greetingSeconds: question?.seconds ?? 0,
+      wrongSeconds: wrong.seconds,
     });
+    const heard = [
+      ...result.played.flatMap((p) => hears(question, p.from, p.until)),
+      ...result.wrong.flatMap((p) => hears(wrong, p.from, p.until)),
+    ].sort((a, b) => a.afterSeconds - b.afterSeconds);
     const otherwise = leadOr(object.otherwise, NO_ANSWER);
     const { afterSeconds, keysTaken } = result;
     if (result.type === 'no key')
       return {
         ...base,
         landing,
+        heard,
         keysTaken,
         way: {
           when: 'no key',
@@ -36,10 +44,11 @@ export const directory: Behaviour<Directory> = {
           sentence: 'The caller presses nothing more.',
         },
       };
-    if (result.type === 'too many tries')
+    if (result.type !== 'chosen')
       return {
         ...base,
         landing: null,
+        heard,
         keysTaken,
         way: {
           when: 'too many tries',
@@ -54,6 +63,7 @@ export const directory: Behaviour<Directory> = {
       ...base,
       landing: people.to ? null : landing,
       also: people.also,
+      heard: [...heard, ...people.heard],
       keysTaken: people.keysTaken,
       way: {
         when: 'name',

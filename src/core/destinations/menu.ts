@@ -1,13 +1,24 @@
-import { DEAD, HASH_INDEX, SYMBOL_COUNT, determinise, matchState, positionsOfLiteral, symbolIndex } from '../digits';
+import {
+  DEAD,
+  HASH_INDEX,
+  SYMBOL_COUNT,
+  compileKnownMap,
+  determinise,
+  matchState,
+  positionsOf,
+  positionsOfLiteral,
+  symbolIndex,
+} from '../digits';
 import type { Menu, MenuRule } from '../exchange/menu-rules';
 import type { Moment } from './offer';
 import { FEWEST_LETTERS } from './names';
 
 export function menuOf<T>(rules: readonly MenuRule<T>[]): Menu<T> {
-  const order = ['key', 'extension', 'name'];
+  const order = ['key', 'extension', 'name', 'outside'];
   const sorted = [...rules].sort((a, b) => order.indexOf(a.type) - order.indexOf(b.type));
   const automaton = determinise(
     sorted.map((rule) => {
+      if (rule.map !== undefined) return positionsOf(compileKnownMap(rule.map).map);
       const positions = positionsOfLiteral(rule.digits);
       // A name is found by its first letters already.
       if (rule.type === 'name') for (let i = FEWEST_LETTERS - 1; i < rule.digits.length; i++) positions.last.add(i);
@@ -24,45 +35,83 @@ export interface MenuTiming {
   digitSeconds: number;
   chooseSeconds: number;
   tries: number;
+  /** how long it takes to say that a key is wrong */
+  wrongSeconds: number;
+  /** a wrong key leads away at once, and is no try among others */
+  wrongLeads?: boolean;
 }
 
-export type MenuResult<T> =
-  | { type: 'chosen'; rule: MenuRule<T>; all: MenuRule<T>[]; digits: string; afterSeconds: number; keysTaken: number }
-  | { type: 'too many tries'; afterSeconds: number; keysTaken: number }
-  /** no key, or none any more that decides; the caller would go on after this time */
-  | { type: 'no key'; afterSeconds: number; keysTaken: number };
+/** The question as it was heard, in seconds since the call came here, until it ended or a key stopped it. */
+export interface Played {
+  from: number;
+  until: number;
+}
 
-/** What a caller's keys do at a menu. Keys pressed before the call came here are passed over. */
-export function chooseAt<T>(menu: Menu<T>, moment: Moment, timing: MenuTiming): MenuResult<T> {
+interface Ended {
+  afterSeconds: number;
+  keysTaken: number;
+  /** each time that the question was heard, and that a key was said to be wrong */
+  played: Played[];
+  wrong: Played[];
+}
+
+export type MenuResult<T> = Ended &
+  (
+    | { type: 'chosen'; rule: MenuRule<T>; all: MenuRule<T>[]; digits: string }
+    | { type: 'too many tries' }
+    | { type: 'wrong key'; digits: string }
+    /** no key, or none any more that decides; the caller would go on after this time */
+    | { type: 'no key' }
+  );
+
+/**
+ * What a caller's keys do at a menu. Keys pressed before the call came here are passed over. `again` says of a chosen rule that
+ * the question is asked once more, with all its tries.
+ */
+export function chooseAt<T>(
+  menu: Menu<T>,
+  moment: Pick<Moment, 'keys' | 'atSeconds'>,
+  timing: MenuTiming,
+  again: (rule: MenuRule<T>) => boolean = () => false,
+): MenuResult<T> {
   const { keys, atSeconds: start } = moment;
+  const played: Played[] = [];
+  const wrong: Played[] = [];
   let at = keys.findIndex((k) => k.atSeconds >= start);
   if (at < 0) at = keys.length;
   let begin = start;
+  const hears = (list: Played[], from: number, seconds: number, next: number | undefined) => {
+    if (seconds > 0)
+      list.push({ from: from - start, until: Math.min(from + seconds, Math.max(from, next ?? Infinity)) - start });
+  };
   for (let attempt = 1; ; attempt++) {
     const deadline = begin + timing.greetingSeconds + timing.chooseSeconds;
     const press = keys[at];
+    hears(played, begin, timing.greetingSeconds, press?.atSeconds);
     if (!press || press.atSeconds > deadline) {
       if (!press || attempt === timing.tries) {
         const left = timing.tries - attempt;
-        const whole = deadline - start + left * (timing.greetingSeconds + timing.chooseSeconds);
-        return { type: 'no key', afterSeconds: whole, keysTaken: at };
+        const round = timing.greetingSeconds + timing.chooseSeconds;
+        for (let i = 0; i < left; i++) hears(played, deadline + i * round, timing.greetingSeconds, undefined);
+        return { type: 'no key', afterSeconds: deadline - start + left * round, keysTaken: at, played, wrong };
       }
       begin = deadline;
       continue;
     }
     const read = readKeys(menu, keys, at, timing.digitSeconds);
     at = read.next;
-    if (read.rules.length > 0)
-      return {
-        type: 'chosen',
-        rule: read.rules[0]!,
-        all: read.rules,
-        digits: read.digits,
-        afterSeconds: read.at - start,
-        keysTaken: at,
-      };
-    if (attempt === timing.tries) return { type: 'too many tries', afterSeconds: read.at - start, keysTaken: at };
+    const done = { afterSeconds: read.at - start, keysTaken: at, played, wrong };
+    const [rule] = read.rules;
+    if (rule && !again(rule)) return { ...done, type: 'chosen', rule, all: read.rules, digits: read.digits };
     begin = read.at;
+    if (rule) {
+      attempt = 0;
+      continue;
+    }
+    if (timing.wrongLeads) return { ...done, type: 'wrong key', digits: read.digits };
+    if (attempt === timing.tries) return { ...done, type: 'too many tries' };
+    hears(wrong, begin, timing.wrongSeconds, keys[at]?.atSeconds);
+    begin += timing.wrongSeconds;
   }
 }
 

@@ -1,16 +1,8 @@
-/** Letters on the keys of a telephone (ITU-T E.161). */
+import { KEY_LETTERS } from '../plan';
+
+/** The key of each letter (ITU-T E.161). */
 const KEYS: Record<string, string> = {};
-for (const [key, letters] of Object.entries({
-  2: 'abc',
-  3: 'def',
-  4: 'ghi',
-  5: 'jkl',
-  6: 'mno',
-  7: 'pqrs',
-  8: 'tuv',
-  9: 'wxyz',
-}))
-  for (const letter of letters) KEYS[letter] = key;
+for (const [key, letters] of Object.entries(KEY_LETTERS)) for (const letter of letters) KEYS[letter] = key;
 
 /** Letters that stand apart from their base letter and have a spelling of their own. */
 const SPELT: Record<string, string> = { ß: 'ss', æ: 'ae', ø: 'o', đ: 'd', ł: 'l', þ: 'th', ð: 'd', œ: 'oe', ı: 'i' };

@@ -1,6 +1,7 @@
 import type { Landing } from '../exchange/answer';
 import type { Cause } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
+import type { Heard } from '../exchange/hear';
 import type { HoursNow, NoticeNow } from '../exchange/hours-now';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
@@ -9,6 +10,8 @@ import type { Situation } from '../exchange/situation';
 export type Onward =
   /** `part`: which step of a reach plan, or 1 for just the phone of an extension */
   | { type: 'destination'; id: string; part?: number }
+  /** digits that the caller dials on from here, as at a phone of the place’s site (ENGINE E6 b) */
+  | { type: 'dialled'; digits: string; from: string }
   /** digits as dialled at the owner's phone, by the owner's forwarding */
   | { type: 'forward'; digits: string; owner: string; untaken?: Untaken }
   | { type: 'end'; outcome: 'failed' | 'refused'; cause: Cause };
@@ -38,6 +41,16 @@ export interface OutsideLeg {
   showsCaller: boolean;
 }
 
+/** Something heard at a place. */
+export interface OfferedSound extends Heard {
+  afterSeconds: number;
+  until: number;
+}
+
+/** A sound from a moment on, to its end or to an earlier one; nothing for nothing. */
+export const hears = (sound: Heard | null, afterSeconds: number, until = Infinity): OfferedSound[] =>
+  sound === null ? [] : [{ ...sound, afterSeconds, until: Math.min(until, afterSeconds + sound.seconds) }];
+
 /**
  * What a destination does with a call: it either takes it (`landing`, or `outside` where that leg is permitted) and names
  * the way on if nobody does, or passes it on at once.
@@ -49,6 +62,12 @@ export interface Offer {
   sentence: string;
   /** what else is said or happens here, before the way on */
   also?: { code: ReasonCode; sentence: string }[];
+  /** what the caller hears here, in seconds since the call came; `until` where a key or the way on stops it */
+  heard?: OfferedSound[];
+  /** the language that the call speaks from here on; left out: as before */
+  language?: string;
+  /** what stands before the caller on the phone that gets the call from here; left out: as before */
+  shownName?: string;
   /** key presses of the caller that were used here */
   keysTaken?: number;
   /** taken when nobody takes the call here; null when the call ends here for good */
@@ -68,6 +87,8 @@ export interface Moment {
   withheld: boolean;
   /** the site from which the call reaches us: the caller's, or that of the trunk it came by */
   fromSite: string;
+  /** the language that the call speaks (BCP 47) */
+  language: string;
   /** keys that the caller still presses, in order, in seconds since the first symbol */
   keys: readonly { atSeconds: number; key: string }[];
   /** why an outside phone would not ring, in a sentence: no rule takes it, a right is missing, no trunk; null when it does */

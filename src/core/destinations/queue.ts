@@ -1,8 +1,17 @@
 import type { Queue } from '../plan';
 import { BUSY, NO_ANSWER, UNREACHABLE } from '../exchange/cause';
 import { noticeAt } from '../exchange/hours-now';
-import { promptSeconds, spoken } from '../exchange/hear';
-import { leadOr, type Behaviour, type CourseWayOn, type Moment, type Offer, type WayOn } from './offer';
+import { heardPhrase, heardPrompt, spoken } from '../exchange/hear';
+import {
+  hears,
+  leadOr,
+  type Behaviour,
+  type CourseWayOn,
+  type Moment,
+  type Offer,
+  type OfferedSound,
+  type WayOn,
+} from './offer';
 import { memberObstacle } from './member';
 
 /** A queue takes a caller on entry, unless nobody is signed in or too many wait; then time or a key may lead on. */
@@ -74,7 +83,8 @@ function passes(
 }
 
 function taken(object: Queue, moment: Moment, signedIn: number, free: number): Offer {
-  const lead = object.introFirst ? promptSeconds(moment.exchange, object.intro) : 0;
+  const intro = heardPrompt(moment.exchange, object.intro, moment.language);
+  const lead = object.introFirst ? (intro?.seconds ?? 0) : 0;
   const also: Offer['also'] = [];
   if (object.recorded)
     also.push({
@@ -88,6 +98,7 @@ function taken(object: Queue, moment: Moment, signedIn: number, free: number): O
     });
   const key = keyPressed(object, moment);
   const base = {
+    heard: heardWaiting(object, moment, key?.after ?? object.longestWaitSeconds),
     code: 'queue-takes' as const,
     sentence: `${object.name} takes the caller: ${free} of ${signedIn} ${signedIn === 1 ? 'agent' : 'agents'} free, calls are offered ${object.strategy} for ${object.ringSeconds} s each${lead > 0 ? ` after ${lead} s` : ''}.`,
     also,
@@ -137,4 +148,23 @@ function keyPressed(
     if (callback || press.key === object.exitKey) return { key: press.key, after, taken: i + 1, callback };
   }
   return null;
+}
+
+/** Seconds of waiting after which what is said over and over again is not told any more. */
+const MOST_TOLD = 600;
+
+/** What a caller hears who waits: the consent, the introduction, then the place in the queue as often as it is said. */
+function heardWaiting(object: Queue, { exchange, language, situation }: Moment, until: number | null): OfferedSound[] {
+  const end = until ?? Infinity;
+  const consent = object.recorded
+    ? (heardPrompt(exchange, object.consent, language) ?? heardPhrase(exchange, 'recording', language))
+    : null;
+  const heard = hears(consent, 0, end);
+  heard.push(...hears(heardPrompt(exchange, object.intro, language), consent?.seconds ?? 0, end));
+  const every = object.announceEverySeconds;
+  const waiting = situation.queues?.find((q) => q.id === object.id)?.waiting ?? 0;
+  const position = heardPhrase(exchange, 'position', language, { position: String(waiting + 1) });
+  if (every !== null)
+    for (let at = every; at < Math.min(end, MOST_TOLD); at += every) heard.push(...hears(position, at, end));
+  return heard;
 }

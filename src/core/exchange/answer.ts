@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CALL_KINDS, type CallKind } from '../numbers/kinds';
-import { DESTINATION_KINDS, type DestinationKind } from '../plan';
+import { DESTINATION_KINDS, PHRASES, type DestinationKind } from '../plan';
 import type { Cause } from './cause';
 import { REASON_CODES } from './reasons';
 
@@ -67,6 +67,23 @@ export type TraceStep = z.output<typeof stepSchema>;
 const railCell = z.strictObject({ symbol: z.string(), state: z.enum(['dead', 'open', 'final', 'final-may-grow']) });
 export type RailCell = z.output<typeof railCell>;
 
+/** Something that the caller hears, with when and for how long. */
+const heardSchema = z.strictObject({
+  /** seconds since the first symbol */
+  atSeconds: z.number(),
+  /** how long it is heard: a key or the way on may stop it */
+  heardSeconds: z.number(),
+  /** how long it takes to the end */
+  seconds: z.number(),
+  object: objectRef,
+  prompt: z.string().nullable(),
+  phrase: z.enum(PHRASES).nullable(),
+  language: z.string(),
+  text: z.string(),
+  sound: z.string().nullable(),
+});
+export type HeardInTrace = z.output<typeof heardSchema>;
+
 export const outcomeSchema = z.enum(['routed', 'refused', 'unroutable', 'incomplete', 'failed', 'loop']);
 export type Outcome = z.output<typeof outcomeSchema>;
 
@@ -109,6 +126,10 @@ export const traceSchema = z.strictObject({
   rail: z.array(railCell),
   /** doubts that the call itself shows, such as a caller ID its trunk does not own */
   doubts: z.array(z.string()),
+  /** what the caller hears on the way */
+  heard: z.array(heardSchema),
+  /** what stands before the caller on the phone that gets the call; null: nothing */
+  shownName: z.string().nullable(),
   steps: z.array(stepSchema),
 });
 export type Trace = z.output<typeof traceSchema>;

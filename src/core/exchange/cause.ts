@@ -5,6 +5,8 @@ export interface Cause {
 }
 
 export const UNALLOCATED: Cause = { q850: 1, sip: 404 };
+/** The call ends because somebody ends it; there is nothing for SIP to refuse (RFC 3261 section 15: BYE). */
+export const CLEARED: Cause = { q850: 16, sip: 200 };
 export const INCOMPLETE: Cause = { q850: 28, sip: 484 };
 export const REFUSED: Cause = { q850: 21, sip: 403 };
 export const NO_CHANNEL: Cause = { q850: 34, sip: 503 };

@@ -1,4 +1,4 @@
-import type { DestinationKind } from '../plan';
+import type { DestinationKind, Phrase } from '../plan';
 import type { Menu } from './menu-rules';
 import { determinise, positionsOf, type Automaton, type CompiledMap } from '../digits';
 import type { Hours, Stretch } from '../hours';
@@ -33,6 +33,8 @@ export interface Exchange {
   people: Map<string, Person>;
   extensions: Map<string, Extension>;
   prompts: Map<string, Prompt>;
+  /** prompts that take the place of a phrase of the exchange */
+  phrases: Map<Phrase, Prompt>;
   /** opening hours prepared for questions, each with the stretch that was asked about last, without notices */
   hours: Map<string, { name: string; hours: Hours; stretch: Stretch | null }>;
   /** pairs of sites by `pairKey` */

@@ -1,8 +1,61 @@
+import { PHRASE_TEXTS, phraseLanguage, secondsToSay, type Phrase, type Prompt } from '../plan';
 import type { Exchange } from './exchange';
 
+/** Something that the caller hears: a prompt of the plan, or a phrase of the exchange. */
+export interface Heard {
+  prompt: string | null;
+  phrase: Phrase | null;
+  /** in which it is heard (BCP 47) */
+  language: string;
+  text: string;
+  /** how long it takes to the end */
+  seconds: number;
+  /** SHA-256 of the recording; null: nothing is recorded, or a phrase as it came with the program */
+  sound: string | null;
+}
+
+type Version = Pick<Prompt, 'language' | 'text' | 'seconds' | 'sound'>;
+
+/** The version of a prompt that is heard in a language (BCP 47): the same tag, else the same first part, else its own. */
+export function versionOf(prompt: Prompt, language: string): Version {
+  const wanted = language.toLowerCase();
+  const all: Version[] = [prompt, ...prompt.versions];
+  const first = (tag: string) => tag.toLowerCase().split('-')[0];
+  return (
+    all.find((v) => v.language.toLowerCase() === wanted) ??
+    all.find((v) => first(v.language) === first(wanted)) ??
+    prompt
+  );
+}
+
+/** A prompt as it is heard in a language; null for no prompt. */
+export function heardPrompt(exchange: Exchange, id: string | null, language: string): Heard | null {
+  if (!id) return null;
+  return asHeard(exchange.prompts.get(id)!, language, null);
+}
+
+function asHeard(prompt: Prompt, language: string, phrase: Phrase | null): Heard {
+  const { language: spokenIn, text, seconds, sound } = versionOf(prompt, language);
+  return { prompt: prompt.id, phrase, language: spokenIn, text, seconds, sound };
+}
+
+/** What the exchange says itself, in the organisation's own words where it has some. `values` stand in the place of braces. */
+export function heardPhrase(
+  exchange: Exchange,
+  phrase: Phrase,
+  language: string,
+  values: Readonly<Record<string, string>> = {},
+): Heard {
+  const own = exchange.phrases.get(phrase);
+  if (own) return asHeard(own, language, phrase);
+  const spokenIn = phraseLanguage(language);
+  const text = PHRASE_TEXTS[spokenIn][phrase].replace(/\{(\w+)\}/g, (_, name: string) => values[name] ?? '');
+  return { prompt: null, phrase, language: spokenIn, text, seconds: secondsToSay(text), sound: null };
+}
+
 /** Seconds a prompt takes to hear; none for no prompt. */
-export function promptSeconds(exchange: Exchange, id: string | null): number {
-  return id ? exchange.prompts.get(id)!.seconds : 0;
+export function promptSeconds(exchange: Exchange, id: string | null, language: string): number {
+  return heardPrompt(exchange, id, language)?.seconds ?? 0;
 }
 
 /** A prompt in a sentence. */

@@ -1,5 +1,7 @@
 /** The plan document: the registry of kinds, one schema per object, references, integrity, differences. */
 export * from './facts/area';
+export * from './facts/attendants';
+export * from './facts/phrases';
 export * from './facts/codecs';
 export * from './facts/number-states';
 export * from './facts/presence-acts';

@@ -37,6 +37,11 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
     people: reuse.byId('person', (x) => x.people),
     extensions: reuse.byId('extension', (x) => x.extensions),
     prompts: reuse.byId('prompt', (x) => x.prompts),
+    phrases: keep(
+      ['prompt'],
+      (x) => x.phrases,
+      () => new Map(plan.prompts.flatMap((p) => (p.phrase ? [[p.phrase, p] as const] : []))),
+    ),
     hours: keep(
       ['hours', 'holidays'],
       (x) => x.hours,
@@ -99,7 +104,7 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
     layers,
     contexts: kept && before ? before.contexts : new Map(),
     menus: keep(
-      ['attendant', 'attendantKey', 'directory', 'extension', 'person'],
+      ['attendant', 'attendantKey', 'directory', 'extension', 'person', 'site'],
       (x) => x.menus,
       () => new Map(),
     ),

@@ -44,6 +44,55 @@ const thin = compile(
   ),
 );
 
+/** The attendant with every act of a key, and a second level in Swedish. */
+const deep = compile(
+  endsPlan((d) => {
+    const key = (id: string, attendant: string, k: string, more: object) => ({
+      id,
+      attendant,
+      mode: 'open',
+      key: k,
+      ...more,
+    });
+    d.prompts = [
+      {
+        id: 'hello',
+        name: 'Hello',
+        seconds: 10,
+        text: 'Welcome',
+        versions: [{ language: 'sv', text: 'Välkommen', seconds: 8 }],
+      },
+      { id: 'night', name: 'Night', seconds: 5 },
+      { id: 'consent', name: 'Consent', seconds: 3 },
+      { id: 'own-wrong', name: 'Wrong key', seconds: 2, phrase: 'wrong key' },
+    ];
+    Object.assign((d.attendants as object[])[0]!, { directDialling: 'none', dialByName: false, outsideDialling: true });
+    (d.attendants as object[]).push({
+      id: 'second',
+      name: 'second',
+      site: 'quay',
+      greetingOpen: 'hello',
+      above: 'menu',
+      language: 'sv',
+      shownName: 'Svenska',
+    });
+    d.attendantKeys = [
+      key('k-1', 'menu', '1', { leadsTo: 'desk', silent: false }),
+      key('k-2', 'menu', '2', { leadsTo: 'second' }),
+      key('k-5', 'menu', '5', { does: 'repeat' }),
+      key('k-6', 'menu', '6', { does: 'back' }),
+      key('k-7', 'menu', '7', { does: 'ask extension' }),
+      key('k-s', 'menu', '*', { does: 'ask name' }),
+      key('k-0', 'menu', '0', { does: 'end' }),
+      key('k-wrong', 'menu', 'wrong key', { leadsTo: 'beep' }),
+      key('k-none', 'menu', 'no key', { leadsTo: 'box' }),
+      key('k-21', 'second', '1', { leadsTo: 'desk' }),
+      key('k-2s', 'second', '*', { does: 'back' }),
+      key('k-2n', 'second', 'no key', { does: 'end' }),
+    ];
+  }),
+);
+
 /** Reason, call, where it lands, and what follows. */
 const CASES: [ReasonCode, () => Trace, string | null, unknown[]?][] = [
   ['hours-fit', () => outside('+441632960110'), 'desk', [['no answer', 20, 'box']]],
@@ -146,6 +195,10 @@ const CASES: [ReasonCode, () => Trace, string | null, unknown[]?][] = [
   ['mode-missing', () => ask('2101', '5031', {}, CLOSED), null],
   ['no-key', () => ask('2102', '5060'), 'names', [['no key', 16, 'box']]],
   ['too-many-tries', () => outside('+441632960111', keys([3, '9'], [8, '9'])), 'desk'],
+  ['wrong-key', () => outside('+441632960111', keys([3, '8']), OPEN, deep), 'beep', []],
+  ['key-asks', () => outside('+441632960111', keys([3, '7'], [10, '2102']), OPEN, deep), 'e2'],
+  ['key-asks', () => outside('+441632960111', keys([3, '*'], [10, '9854']), OPEN, deep), 'x-yuki'],
+  ['outside-asked', () => outside('+441632960111', keys([3, '901632960150']), OPEN, deep), null],
   ['key-pressed', () => outside('+441632960111', keys([3, '1'])), 'line'],
   ['key-pressed', () => outside('+441632960111', keys([3, '3'])), 'fax', []],
   ['extension-dialled', () => outside('+441632960111', keys([3, '2102'])), 'e2'],
@@ -327,7 +380,7 @@ describe('E11: attendants', () => {
   it('a first wrong key leaves another try; silence after it lands at the attendant', () => {
     const t = outside('+441632960111', keys([3, '0']));
     expect(t.lands?.id).toBe('menu');
-    expect(then(t)[0]).toEqual(['no key', 19, 'desk']);
+    expect(then(t)[0]).toEqual(['no key', 21.8, 'desk']);
   });
 
   it('a holiday without keys of its own is a closed day; an exception is what it says', () => {
@@ -338,6 +391,82 @@ describe('E11: attendants', () => {
       outside('+441632960111', {}, Date.parse('2026-12-24T11:00Z')).steps.find((s) => s.code === 'attendant-greets')!
         .sentence,
     ).toContain('as open');
+  });
+});
+
+/** What is heard: second, how long, and what. */
+const heard = (t: Trace) => t.heard.map((h) => [h.atSeconds, h.heardSeconds, h.prompt ?? h.phrase, h.language]);
+
+describe('E11: what callers hear at an attendant, second by second', () => {
+  const call = (situation: Situation, exchange = deep) => outside('+441632960111', situation, OPEN, exchange);
+
+  it('the greeting as often as there are tries, with the time to choose between', () =>
+    expect(heard(call({}))).toEqual([
+      [0, 10, 'hello', 'en'],
+      [16, 10, 'hello', 'en'],
+    ]));
+
+  it('a key stops it; a key that hands over says so first, and rings after it', () => {
+    const t = call(keys([4, '1']));
+    const [greeting, hand] = t.heard;
+    expect([greeting!.heardSeconds, hand!.phrase, hand!.atSeconds]).toEqual([4, 'hand-over', 4]);
+    expect(t.steps.find((s) => s.code === 'group-rings')!.atSeconds).toBe(4 + hand!.seconds);
+  });
+
+  it('a second level speaks its language; back leads up, and the language stays', () => {
+    const t = call(keys([2, '2'], [5, '*'], [6, '1']));
+    expect(heard(t).map(([at, long, what, language]) => [at, long, what, language])).toEqual([
+      [0, 2, 'hello', 'en'],
+      [2, 3, 'hello', 'sv'],
+      [5, 1, 'hello', 'sv'],
+      [6, expect.any(Number), 'hand-over', 'sv'],
+    ]);
+    expect([t.lands?.id, t.shownName]).toEqual(['desk', 'Svenska']);
+  });
+
+  it('repeat, and back on the first level, begin again with all tries', () => {
+    expect(heard(call(keys([3, '5'], [8, '6'])))).toEqual([
+      [0, 3, 'hello', 'en'],
+      [3, 5, 'hello', 'en'],
+      [8, 10, 'hello', 'en'],
+      [24, 10, 'hello', 'en'],
+    ]);
+  });
+
+  it('a key that ends the call ends it here, cause 16', () => {
+    const t = call(keys([3, '0']));
+    expect([t.lands?.id, then(t)]).toEqual(['menu', [['key 0', 3, 'released, cause 16']]]);
+  });
+
+  it('the organisation’s own words take the place of a phrase, for as long as they take', () => {
+    const own = compile(
+      endsPlan((d) => {
+        (d.prompts as object[]).push({ id: 'own', name: 'Own', seconds: 2, phrase: 'wrong key' });
+      }),
+    );
+    expect(heard(outside('+441632960111', keys([3, '0']), OPEN, own))).toEqual([
+      [0, 3, 'hello', 'en'],
+      [3, 2, 'own', 'en'],
+      [5, 10, 'hello', 'en'],
+    ]);
+  });
+
+  it('digits to the outside need transit of both trunks; emergency numbers are never reached', () => {
+    const open = (transit: boolean) =>
+      compile(
+        endsPlan((d) => {
+          Object.assign((d.attendants as object[])[0]!, { outsideDialling: true });
+          for (const t of d.trunks) Object.assign(t, { transit });
+        }),
+      );
+    const asked = (digits: string, transit: boolean) => call(keys([3, digits]), open(transit));
+    expect(
+      asked('901632960150', false)
+        .steps.at(-1)!
+        .notTaken.map((n) => n.code),
+    ).toContain('trunk-no-transit');
+    expect(asked('901632960150', true)).toMatchObject({ outcome: 'routed', trunk: 'main' });
+    expect(asked('9999', true)).toMatchObject({ outcome: 'unroutable', lands: null });
   });
 });
 

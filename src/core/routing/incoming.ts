@@ -2,21 +2,19 @@ import type { OutsideNumber } from '../numbers';
 import type { InboundRoute, PlanNumber, Trunk } from '../plan';
 import type { Ending, NotTaken } from '../exchange/answer';
 import { NO_CHANNEL, OUT_OF_ORDER, UNALLOCATED, type Cause } from '../exchange/cause';
-import { dialledAll, rulesAt } from '../exchange/context';
-import { contextOf } from './dialling';
 import { noticeAt } from '../exchange/hours-now';
-import { leaveBy } from './outgoing';
 import { isActive } from '../exchange/number-state';
 import type { ReasonCode } from '../exchange/reasons';
 import { emergencyCallback } from './callback';
 import { channelsInUse } from './channel';
 import { callingE164, deliveredBy, dialledFromOutside, readDelivered } from './delivered';
-import { callerOf, type CameIn } from './leave-through';
+import { type CameIn } from './leave-through';
 import { chosenRoute } from './routes';
 import { ending, refTo, type Run } from './run';
 import { sayRecorded } from './trunks';
 import { timeRuleOf } from './time-rules';
 import { blockedBy, blockedNow, withheldBy } from './turned-away';
+import { dialledOn } from './dialled-on';
 import { walk } from './walk';
 
 /** A call from outside by whichever trunk owns the dialled number: what that trunk would deliver is worked out first. */
@@ -200,48 +198,8 @@ function released(run: Run, name: string): Ending {
   return ending({ outcome: 'unroutable', cause: UNALLOCATED });
 }
 
-/**
- * Delivered digits taken as dialled inside the trunk's site; outside digits there are transit (ENGINE E6 b). Emergency digits
- * can't be reached from outside, whatever else takes them (ENGINE E4).
- */
+/** Delivered digits taken as dialled inside the trunk's site; outside digits there are transit (ENGINE E6 b). */
 function dialledExtension(run: Run, called: OutsideNumber, cameIn: CameIn): Ending {
-  const digits = called.significant;
-  const caller = callerOf(cameIn);
-  const context = contextOf(run.exchange, caller, { at: run.now, situation: run.situation });
-  const state = dialledAll(context, digits);
-  const rules = state ? rulesAt(context, state) : [];
-  const rule = rules.some((r) => r.type === 'emergency')
-    ? undefined
-    : rules.find((r) => r.type === 'destination' || r.type === 'rung');
-  if (!rule) {
-    run.step('route', 'dialled-nothing', `Nothing here that callers from outside may reach has the digits ${digits}.`, {
-      in: digits,
-    });
-    return ending({ outcome: 'unroutable', cause: UNALLOCATED });
-  }
-  if (rule.type === 'destination') {
-    run.step('route', 'dialled-extension', `${digits} is an extension here.`, { in: digits });
-    return walk(run, { type: 'destination', id: rule.id }, cameIn);
-  }
-  if (rule.type !== 'rung') return ending({ outcome: 'unroutable', cause: UNALLOCATED });
-  run.step('route', 'dialled-outside', `${digits} is an outside number here: the caller asks for transit.`, {
-    in: digits,
-  });
-  return leaveBy(
-    run,
-    rule.compiled,
-    digits,
-    {
-      owner: null,
-      caller,
-      fromSite: cameIn.site,
-      rights: [],
-      diverted: true,
-      showsCaller: true,
-      original: cameIn.calling,
-      entered: cameIn.trunk,
-      transit: true,
-    },
-    cameIn.site,
-  );
+  const on = dialledOn(run, called.significant, cameIn, cameIn.site);
+  return 'ended' in on ? on.ended : walk(run, { type: 'destination', id: on.leadsTo }, cameIn);
 }

@@ -1,5 +1,5 @@
 import { labelOf, type AnyObject, type ObjectKind, type Trunk } from '../plan';
-import type { Call, Ending, NotTaken, ObjectRef, Outcome, RailCell, TraceStep } from '../exchange/answer';
+import type { Call, Ending, HeardInTrace, NotTaken, ObjectRef, Outcome, RailCell, TraceStep } from '../exchange/answer';
 import type { Exchange } from '../exchange/exchange';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
@@ -38,6 +38,12 @@ export class Run {
   /** seconds since the first symbol */
   atSeconds = 0;
   secondsWaited = 0;
+  /** what the caller hears on the way, in order of its beginning */
+  readonly heard: HeardInTrace[] = [];
+  /** the language that the way speaks from here on; empty: that of the site where the call came in */
+  language = '';
+  /** what stands before the caller on the phone that gets the call */
+  shownName = '';
   /** keys of the situation that were used up */
   keysUsed = 0;
   /** the caller dialled a code that hides the number */
@@ -97,6 +103,7 @@ export class Run {
     run.keysUsed = this.keysUsed;
     run.withheld = this.withheld;
     run.landed = this.landed;
+    run.language = this.language;
     return run;
   }
 }

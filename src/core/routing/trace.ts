@@ -24,7 +24,15 @@ import type { Situation } from '../exchange/situation';
 export function trace(exchange: Exchange, call: Call, situation: Situation = {}, everyRule = false): Trace {
   const run = new Run(exchange, call, situation, true, everyRule);
   const end = answer(run);
-  return { ...end, secondsWaited: run.secondsWaited, rail: run.rail, doubts: run.doubts, steps: run.steps };
+  return {
+    ...end,
+    secondsWaited: run.secondsWaited,
+    rail: run.rail,
+    doubts: run.doubts,
+    heard: run.heard,
+    shownName: run.shownName || null,
+    steps: run.steps,
+  };
 }
 
 /** The same without rail, steps and sentences: for those who ask about very many calls. */

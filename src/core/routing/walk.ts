@@ -6,6 +6,7 @@ import { ruleAt, type DialRule } from '../exchange/context';
 import { contextOf, type DialMoment } from './dialling';
 import { type Exchange } from '../exchange/exchange';
 import { placeOf } from '../exchange/hours-now';
+import { dialledOn } from './dialled-on';
 import { leaveThrough, type CameIn } from './leave-through';
 import { leaveBy } from './outgoing';
 import { ending, refTo, Run } from './run';
@@ -45,6 +46,12 @@ class Walk {
         run.step('end', 'call-ends', `The call ends with cause ${onward.cause.q850} (SIP ${onward.cause.sip}).`);
         return this.finish(onward.outcome, onward.cause);
       }
+      if (onward.type === 'dialled') {
+        const next = this.dialledOn(onward);
+        if ('ended' in next) return next.ended;
+        onward = next.onward;
+        continue;
+      }
       if (onward.type === 'forward') {
         const next = this.forward(onward);
         if ('ended' in next) return next.ended;
@@ -75,6 +82,7 @@ class Walk {
     run.step('destination', offer.code, offer.sentence, { object });
     for (const more of offer.also ?? []) run.step('destination', more.code, more.sentence, { object });
     if (offer.keysTaken) run.keysUsed += offer.keysTaken;
+    this.hear(offer, object);
     if (offer.landing) this.lands(offer.landing);
     const left = offer.outside && !offer.landing ? leaveThrough(run, offer.outside, this.cameIn) : null;
     if (left?.lands) this.lands(left.lands, left);
@@ -88,6 +96,29 @@ class Walk {
     } else if (way.code !== offer.code) run.step('destination', way.code, way.sentence, { object });
     this.when = way.when;
     return { onward: way.to };
+  }
+
+  /** What is heard at a place, and what it changes of what is heard and shown from there on. */
+  private hear({ heard = [], language, shownName }: Offer, object: ObjectRef): void {
+    const { run } = this;
+    for (const { afterSeconds, until, ...sound } of heard)
+      run.heard.push({
+        ...sound,
+        atSeconds: run.atSeconds + afterSeconds,
+        heardSeconds: Math.max(0, until - afterSeconds),
+        object,
+      });
+    if (language) run.language = language;
+    if (shownName) run.shownName = shownName;
+  }
+
+  /** Digits that the caller dials on to the outside; an inside caller needs the right of their own class (ENGINE E6 b). */
+  private dialledOn({ digits, from }: Extract<Onward, { type: 'dialled' }>): { onward: Onward } | { ended: Ending } {
+    const { run, cameIn } = this;
+    const on = dialledOn(run, digits, cameIn, from);
+    if ('leadsTo' in on) return { onward: { type: 'destination', id: on.leadsTo } };
+    if (on.ended.lands) this.lands(on.ended.lands, on.ended);
+    return { ended: on.ended.lands ? this.routed() : this.leftBy(on.ended) };
   }
 
   private lands(landing: Landing, outside: Ending | null = null): void {
@@ -135,6 +166,7 @@ class Walk {
       outside: cameIn.trunk !== null,
       withheld: cameIn.trunk !== null && cameIn.calling === null,
       fromSite: cameIn.site,
+      language: run.language || (run.exchange.sites.get(cameIn.site)?.language ?? ''),
       keys: run.keysLeft(),
       barred: (leg) => {
         const aside = run.aside();

@@ -8,6 +8,7 @@ import { numberHandlers } from './numbers';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
 import { scriptHandlers } from './scripts';
+import { soundHandlers } from './sounds';
 import { stateHandlers } from './state';
 import { workHandlers } from './work';
 
@@ -21,5 +22,6 @@ export const handlers: Handlers = {
   ...holidayHandlers,
   ...calendarHandlers,
   ...scriptHandlers,
+  ...soundHandlers,
   ...workHandlers,
 };

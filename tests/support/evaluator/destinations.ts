@@ -1,8 +1,9 @@
-import type { Plan } from '@/core/plan';
+import { PHRASE_TEXTS, secondsToSay, type Phrase, type Plan } from '@/core/plan';
 import type { Cause } from '@/core/routing';
 import { noticeOf, saysHours, type Says } from './clock';
 import type { Evaluator } from './evaluate';
 import { linkFree, type Ended, type World } from './leaving';
+import { takes } from './maps';
 
 /* What each kind of destination does with a call (ENGINE E11), by recursion from place to place. */
 
@@ -53,7 +54,10 @@ interface Place {
 }
 /** Where to go next: a place, an end, or digits forwarded by an extension. */
 type Next =
-  Place | { cause: Cause; outcome: 'failed' | 'refused' } | { owner: Ext; digits: string; untaken: Next | null };
+  | Place
+  | { cause: Cause; outcome: 'failed' | 'refused' }
+  | { owner: Ext; digits: string; untaken: Next | null }
+  | { dial: string; site: string };
 
 const BUSY = { q850: 17, sip: 486 };
 const NO_ANSWER = { q850: 19, sip: 480 };
@@ -97,7 +101,14 @@ export class Walker {
     }
     throw new Error(`no destination ${id}`);
   }
-  private seconds = (prompt: string | null) => this.plan.prompts.find((p) => p.id === prompt)?.seconds ?? 0;
+  private seconds = (prompt: string | null, language = this.language || this.home()): number => {
+    const p = this.plan.prompts.find((x) => x.id === prompt);
+    if (!p) return 0;
+    const all = [p, ...p.versions];
+    const exact = all.find((v) => v.language === language);
+    return (exact ?? all.find((v) => v.language.slice(0, 2) === language.slice(0, 2)) ?? p).seconds;
+  };
+  private home = () => this.plan.sites.find((x) => x.id === this.from.site)!.language;
   private answers = (id: string, within: number) => {
     const a = this.situation.answers?.find((x) => x.id === id);
     return !a || a.afterSeconds <= within;
@@ -108,6 +119,13 @@ export class Walker {
   /** One place after the other; `since` are those met without a wait, `met` all. */
   visit(next: Next, hops: number, met: string[], since: string[]): Chain {
     if ('cause' in next) return { stops: [], end: released(next.outcome, next.cause), endAt: this.world.seconds };
+    if ('dial' in next) {
+      const on = this.evaluator.dialledOn(next.dial, this.from, next.site);
+      if ('go' in on) return this.visit({ id: on.go, part: 0 }, hops, met, since);
+      const stop = on.end.lands ? [{ at: this.world.seconds, lands: on.end.lands, left: on.end }] : [];
+      if (stop.length > 0) this.took();
+      return { stops: stop, end: on.end.lands ? null : on.end, endAt: this.world.seconds };
+    }
     if ('digits' in next) {
       const went = this.evaluator.forwarded(next.owner, next.digits, this.from);
       if ('go' in went) return this.visit({ id: went.go, part: 0 }, hops, met, since);
@@ -176,7 +194,18 @@ export class Walker {
           this.spelt(e).map((digits) => ({ type: 'name' as const, digits, leads: e.id })),
         );
         const end = to(d.otherwise, NO_ANSWER);
-        return this.menu(words, this.seconds(d.prompt), d, () => end, lands('directory', d));
+        const nobody = this.phraseSeconds('nobody found', this.language || this.home());
+        return this.menu(
+          words,
+          this.seconds(d.prompt),
+          d,
+          () => end,
+          lands('directory', d),
+          nobody,
+          null,
+          () => null,
+          d.site,
+        );
       }
       case 'timeSwitches': {
         const t = o as Plan['timeSwitches'][number];
@@ -362,21 +391,77 @@ export class Walker {
     const mode = wanted && !bare(wanted) ? wanted : says.open ? 'open' : 'closed';
     if (bare(mode)) return { next: fail(UNREACHABLE) };
     const keys = keysOf(mode);
+    const language = a.language || this.language || this.plan.sites.find((x) => x.id === this.from.site)!.language;
+    if (a.language) this.language = a.language;
+    const scope = this.plan.extensions.filter(
+      (e) => (a.directDialling === 'everyone' || e.site === a.site) && (!a.directMap || takes(a.directMap, e.digits)),
+    );
+    const digitsOf = (e: Ext): Word => ({ type: 'extension', digits: e.digits, leads: e.id });
+    const namesOf = (e: Ext): Word[] =>
+      e.person ? this.spelt(e).map((digits) => ({ type: 'name', digits, leads: e.id })) : [];
     const words: Word[] = keys
       .filter((k) => k.key.length === 1)
-      .map((k) => ({ type: 'key', digits: k.key, leads: k.leadsTo }));
-    for (const e of this.plan.extensions) {
-      if (a.directDialling === 'site' && e.site !== a.site) continue;
-      if (a.directDialling !== 'none') words.push({ type: 'extension', digits: e.digits, leads: e.id });
-      if (a.dialByName && e.person)
-        for (const digits of this.spelt(e)) words.push({ type: 'name', digits, leads: e.id });
+      .map((k) => ({ type: 'key', digits: k.key, leads: k.id }));
+    for (const e of a.directDialling === 'none' && !a.dialByName ? [] : scope) {
+      if (a.directDialling !== 'none') words.push(digitsOf(e));
+      if (a.dialByName) words.push(...namesOf(e));
     }
+    const prefix = this.plan.sites.find((x) => x.id === a.site)!.outsidePrefix;
+    if (a.outsideDialling && prefix) words.push({ type: 'outside', digits: prefix, leads: a.id });
+    const where = (k: (typeof keys)[number]): Next | null => {
+      if (k.does === 'end') return fail({ q850: 16, sip: 200 });
+      if (k.does === 'back') return a.above ? { id: a.above, part: 0 } : null;
+      return k.does === 'lead' ? { id: k.leadsTo!, part: 0 } : null;
+    };
     const end = (which: 'no key' | 'too many tries') => {
       const other = which === 'no key' ? 'too many tries' : 'no key';
       const key = keys.find((k) => k.key === which) ?? keys.find((k) => k.key === other);
-      return to(key?.leadsTo ?? null, NO_ANSWER);
+      return (key && where(key)) ?? fail(NO_ANSWER);
     };
-    return this.menu(words, this.seconds(greeting[mode]), a, end, { kind: 'attendant', id: a.id, digits: a.digits });
+    const lands = { kind: 'attendant', id: a.id, digits: a.digits };
+    const wrongKey = keys.find((k) => k.key === 'wrong key');
+    const wrong = wrongKey ? (where(wrongKey) ?? fail(NO_ANSWER)) : null;
+    const say = (phrase: Phrase) => this.phraseSeconds(phrase, language);
+    const asks =
+      (what: 'extension' | 'name') =>
+      (at: number): Offered => {
+        const start = this.world.seconds;
+        this.world.seconds = at;
+        const list = what === 'extension' ? scope.map(digitsOf) : scope.flatMap(namesOf);
+        const got = this.menu(list, say(`ask ${what}`), a, end, lands, say('wrong key'), null, () => null, a.site);
+        this.world.seconds = start;
+        return { ...got, after: (got.after ?? 0) + at - start };
+      };
+    return this.menu(
+      words,
+      this.seconds(greeting[mode], language),
+      a,
+      end,
+      lands,
+      say('wrong key'),
+      wrong,
+      (id) => {
+        const k = keys.find((x) => x.id === id)!;
+        if (k.does === 'ask extension') return asks('extension');
+        if (k.does === 'ask name') return asks('name');
+        const next = where(k);
+        if (!next) return 'again';
+        const stays = k.does === 'end' ? { lands } : {};
+        const more = k.silent || k.does === 'end' ? 0 : say('hand-over');
+        return (at) => ({ ...stays, after: at - this.world.seconds + more, next });
+      },
+      a.site,
+    );
+  }
+
+  /** The language that the call speaks since a place that has one; empty: that of the site where it came in. */
+  private language = '';
+
+  private phraseSeconds(phrase: Phrase, language: string): number {
+    const own = this.plan.prompts.find((p) => p.phrase === phrase);
+    if (own) return this.seconds(own.id, language);
+    const tag = language.slice(0, 2) as 'en';
+    return secondsToSay((PHRASE_TEXTS[tag] ?? PHRASE_TEXTS.en)[phrase]);
   }
 
   /** A name on the keypad, first and last name either way round. */
@@ -412,6 +497,10 @@ export class Walker {
     times: { digitSeconds: number; chooseSeconds: number; tries: number },
     end: (which: 'no key' | 'too many tries') => Next,
     lands: Stop['lands'],
+    wrongSeconds: number,
+    wrong: Next | null,
+    press: (key: string) => 'again' | ((at: number) => Offered) | null,
+    site: string,
   ): Offered {
     const keys = this.keys();
     const start = this.world.seconds;
@@ -420,9 +509,9 @@ export class Walker {
     let begin = start;
     for (let attempt = 1; attempt <= times.tries; attempt++) {
       const deadline = begin + greeting + times.chooseSeconds;
-      const press = keys[i];
-      if (!press || press.atSeconds > deadline) {
-        if (press && attempt < times.tries) {
+      const next = keys[i];
+      if (!next || next.atSeconds > deadline) {
+        if (next && attempt < times.tries) {
           begin = deadline;
           continue;
         }
@@ -432,13 +521,27 @@ export class Walker {
       }
       const got = this.choice(words, keys, i, times.digitSeconds);
       i = got.next;
-      if (got.words.length === 0) {
+      const [word] = got.words;
+      if (!word) {
         begin = got.at;
+        if (wrong) {
+          this.keysUsed += i;
+          return { after: got.at - start, next: wrong };
+        }
+        if (attempt < times.tries) begin += wrongSeconds;
         continue;
       }
-      if (got.words[0]!.type !== 'name') {
+      const pressed = word.type === 'key' ? press(word.leads) : null;
+      if (pressed === 'again') {
+        begin = got.at;
+        attempt = 0;
+        continue;
+      }
+      if (word.type !== 'name') {
         this.keysUsed += i;
-        return { after: got.at - start, next: { id: got.words[0]!.leads, part: 0 } };
+        if (pressed) return pressed(got.at);
+        const next = word.type === 'outside' ? { dial: got.digits, site } : { id: word.leads, part: 0 };
+        return { after: got.at - start, next };
       }
       return this.readOut([...new Set(got.words.map((w) => w.leads))], keys, i, got.at, end, lands);
     }
@@ -446,28 +549,46 @@ export class Walker {
     return { after: begin - start, next: end('too many tries') };
   }
 
-  private choice(words: Word[], keys: Key[], from: number, pause: number): { words: Word[]; at: number; next: number } {
+  private choice(
+    words: Word[],
+    keys: Key[],
+    from: number,
+    pause: number,
+  ): { words: Word[]; digits: string; at: number; next: number } {
+    const begins = (w: Word, digits: string) =>
+      w.type === 'outside'
+        ? digits.length <= w.digits.length
+          ? w.digits.startsWith(digits)
+          : digits.startsWith(w.digits) && digits.length <= w.digits.length + 31
+        : w.digits.startsWith(digits);
+    const is = (w: Word, digits: string) => {
+      if (w.type === 'name') return digits.length >= 3 && w.digits.startsWith(digits);
+      if (w.type === 'outside') return begins(w, digits) && digits.length > w.digits.length;
+      return w.digits === digits;
+    };
+    const grows = (w: Word, digits: string) =>
+      begins(w, digits) && digits.length < w.digits.length + (w.type === 'outside' ? 31 : 0);
     const fits = (digits: string): Word[] => {
-      const order = (w: Word) => ['key', 'extension', 'name'].indexOf(w.type);
-      const exact = words
-        .filter((w) => (w.type === 'name' ? digits.length >= 3 && w.digits.startsWith(digits) : w.digits === digits))
-        .sort((a, b) => order(a) - order(b));
+      const order = (w: Word) => ['key', 'extension', 'name', 'outside'].indexOf(w.type);
+      const exact = words.filter((w) => is(w, digits)).sort((a, b) => order(a) - order(b));
       if (exact[0]?.type !== 'name') return exact.slice(0, 1);
-      const whole = exact.filter((w) => w.digits === digits);
-      return whole.length > 0 ? whole : exact;
+      const people = exact.filter((w) => w.type === 'name');
+      const whole = people.filter((w) => w.digits === digits);
+      return whole.length > 0 ? whole : people;
     };
     let digits = '';
     let at = keys[from]!.atSeconds;
     for (let i = from; ; i++) {
       const press = keys[i];
-      if (!press || (i > from && press.atSeconds > at + pause)) return { words: fits(digits), at: at + pause, next: i };
+      if (!press || (i > from && press.atSeconds > at + pause))
+        return { words: fits(digits), digits, at: at + pause, next: i };
       at = Math.max(at, press.atSeconds);
       const longer = digits + press.key;
-      if (!words.some((w) => w.digits.startsWith(longer)))
-        return { words: press.key === '#' && i > from ? fits(digits) : [], at, next: i + 1 };
+      if (!words.some((w) => begins(w, longer)))
+        return { words: press.key === '#' && i > from ? fits(digits) : [], digits, at, next: i + 1 };
       digits = longer;
-      if (fits(digits).length > 0 && !words.some((w) => w.digits.length > digits.length && w.digits.startsWith(digits)))
-        return { words: fits(digits), at, next: i + 1 };
+      if (fits(digits).length > 0 && !words.some((w) => grows(w, digits)))
+        return { words: fits(digits), digits, at, next: i + 1 };
     }
   }
 
@@ -538,7 +659,7 @@ export class Walker {
 }
 
 interface Word {
-  type: 'key' | 'extension' | 'name';
+  type: 'key' | 'extension' | 'name' | 'outside';
   digits: string;
   leads: string;
 }

@@ -263,6 +263,8 @@ class Evaluator {
       const party = now.outcome === 'routed' && t.atSeconds >= since ? this.partyFor(by, now, from) : null;
       if (!party) continue;
       this.world.seconds = since = t.atSeconds;
+      // Whoever is sent on has been taken: seconds count until somebody took the call.
+      this.world.landed = true;
       now = this.sentOn(now, t, by, party);
       from = party;
     }
@@ -543,24 +545,33 @@ class Evaluator {
   }
 
   private dialled(digits: string, from: From): Ended {
-    const caller = { person: null, site: from.site };
-    const rules = this.rules(caller);
+    const on = this.dialledOn(digits, from, from.site);
+    return 'go' in on ? this.walk(on.go, from) : on.end;
+  }
+
+  /** E6 b: digits that a caller chose, as dialled inside a site. */
+  dialledOn(digits: string, from: From, site: string): { go: string } | { end: Ended } {
+    const caller = { person: from.phone?.person ?? null, site: from.site };
+    const rules = this.rules(caller, site);
     const taking = rules.filter((r) => nullable([...digits].reduce((l, c) => after(l, c), r.lang)));
-    if (taking.some((r) => r.is.what === 'emergency')) return ended('unroutable', UNALLOCATED);
+    if (taking.some((r) => r.is.what === 'emergency')) return { end: ended('unroutable', UNALLOCATED) };
     const rule = taking.find((r) => r.is.what === 'object' || r.is.what === 'rung');
-    if (!rule) return ended('unroutable', UNALLOCATED);
-    if (rule.is.what === 'object') return this.walk(rule.is.id, from);
+    if (!rule) return { end: ended('unroutable', UNALLOCATED) };
+    if (rule.is.what === 'object') return { go: rule.is.id };
     const { rung } = rule.is as { rung: Plan['rungs'][number] };
-    return leaves(this.world, rung, digits, {
-      owner: null,
-      caller,
-      rights: [],
-      from,
-      diverted: true,
-      showsCaller: true,
-      transit: true,
-      site: from.site,
-    });
+    const { phone } = from;
+    return {
+      end: leaves(this.world, rung, digits, {
+        owner: phone,
+        caller,
+        rights: phone ? [{ cos: phone.class, right: 'allow', pin: true }] : [],
+        from,
+        diverted: !phone,
+        showsCaller: !phone,
+        transit: !phone,
+        site,
+      }),
+    };
   }
 
   /** E6: an outside number of the plan, as from its site. */

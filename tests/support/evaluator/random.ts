@@ -147,9 +147,12 @@ function document(c: Chance): Doc {
     ...(name.startsWith('森') && c.is(0.5) ? { spelling: 'Yuki Mori' } : {}),
   }));
   d.prompts = [
-    { id: 'short', name: 'Short', seconds: 3 },
-    { id: 'long', name: 'Long', seconds: 11 },
+    { id: 'short', name: 'Short', seconds: 3, versions: [{ language: 'sv', seconds: 5 }] },
+    { id: 'long', name: 'Long', seconds: 11, language: 'de', versions: [{ language: 'sv-FI', seconds: 7 }] },
     { id: 'silent', name: 'Silent', seconds: 0 },
+    ...(c.is(0.3)
+      ? [{ id: 'own', name: 'Own', seconds: 2.5, phrase: c.one(['wrong key', 'hand-over', 'ask name']) }]
+      : []),
   ];
   const site = () => c.one(SITES);
   const place = (id: string, share = 0.8): Doc => {
@@ -272,6 +275,10 @@ function document(c: Chance): Doc {
     tries: c.one([1, 2, 3]),
     directDialling: c.one(['none', 'site', 'everyone']),
     dialByName: c.is(0.4),
+    directMap: c.maybe(['2xxx', 'x.'], 0.3),
+    outsideDialling: c.is(0.3),
+    above: id === 'a2' && c.is(0.5) ? 'a1' : null,
+    language: c.one(['', 'sv', 'de']),
   }));
   d.timeSwitches = ['s1', 's2', 's3'].map((id) => ({ ...place(id), hours: c.maybe(['h1', 'h2', 'h3'], 0.8) }));
   d.announcements = ['n-a', 'n-b'].map((id) => ({ ...place(id), prompt: c.maybe(['short', 'long', 'silent'], 0.8) }));
@@ -347,15 +354,22 @@ function document(c: Chance): Doc {
   d.attendantKeys = [];
   for (const attendant of ['a1', 'a2'])
     for (const mode of ['open', 'closed', 'holiday', 'notice'])
-      for (const key of ['1', '2', '3', '#', '0', 'no key', 'too many tries'])
-        if (c.is(mode === 'open' ? 0.5 : 0.2))
+      for (const key of ['1', '2', '3', '#', '0', 'no key', 'wrong key', 'too many tries'])
+        if (c.is(key === 'wrong key' ? 0.1 : mode === 'open' ? 0.5 : 0.2)) {
+          const other = key.length > 1;
+          const does = c.is(0.7)
+            ? 'lead'
+            : c.one(other ? ['back', 'end'] : ['ask extension', 'ask name', 'repeat', 'back', 'end']);
           d.attendantKeys.push({
             id: `k-${attendant}-${mode}-${d.attendantKeys.length}`,
             attendant,
             mode,
             key,
-            leadsTo: c.one(all),
+            does,
+            leadsTo: does === 'lead' ? c.one(all) : null,
+            silent: c.is(0.7),
           });
+        }
   d.presenceRules = ['meeting', 'away'].map((activity) => {
     const act = () => c.one(['ring', 'mailbox', 'busy', 'forward']);
     return {

@@ -1,17 +1,43 @@
 import { z } from 'zod';
 import { kind } from '../facts/kind';
 import { id, line, name, note, ref } from '../facts/fields';
+import { PHRASES } from '../facts/phrases';
 import { reachable } from './reachable';
+
+const sound = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, 'is no sound: 64 hexadecimal digits (SHA-256)')
+  .nullable()
+  .default(null)
+  .meta({ title: 'Sound', description: 'The recording that callers hear. Empty: nothing is recorded yet.' });
+
+const seconds = z.number().min(0).max(600).default(0).meta({
+  title: 'Length',
+  description: 'Seconds it takes to hear. Example: 14. Traces count with it.',
+});
+
+const text = z.string().max(4000).default('').meta({ title: 'Text', description: 'What is said, word for word.' });
+
+/** A prompt in another language. */
+const version = z.strictObject({ language: line(35, 2), text, seconds, sound });
 
 /** Something that callers hear. */
 export const prompt = z.strictObject({
   id,
   name: name.meta({ title: 'Name', description: 'Example: Main greeting, winter.' }),
   language: line(35, 2).default('en').meta({ title: 'Language', description: 'In which it is spoken.' }),
-  text: z.string().max(4000).default('').meta({ title: 'Text', description: 'What is said, word for word.' }),
-  seconds: z.number().min(0).max(600).default(0).meta({
-    title: 'Length',
-    description: 'Seconds it takes to hear. Example: 14. Traces count with it.',
+  text,
+  seconds,
+  sound,
+  versions: z
+    .array(version)
+    .max(20)
+    .refine((list) => new Set(list.map((v) => v.language)).size === list.length, 'names the same language twice')
+    .default([])
+    .meta({ title: 'In other languages', description: 'Heard by callers whose way speaks that language.' }),
+  phrase: z.enum(PHRASES).nullable().default(null).meta({
+    title: 'Said by the exchange',
+    description: 'The phrase whose place it takes. Example: wrong key. Empty: it is heard where it is named.',
   }),
   note,
 });
@@ -23,8 +49,16 @@ export const promptKind = kind(prompt, {
   list: 'prompts',
   area: 'incoming',
   look: 'speech',
-  path: null,
+  path: '/prompts/{id}',
   plainName: true,
+  unique: [
+    {
+      code: 'phrase-twice',
+      field: 'phrase',
+      key: (p) => p.phrase,
+      sentence: (p, other) => `“${p.phrase}” is said by ${other.name} already.`,
+    },
+  ],
 });
 
 export const announcement = z.strictObject({

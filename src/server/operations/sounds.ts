@@ -1,0 +1,35 @@
+import type { soundFacts } from '@/contract/sounds';
+import { Refused } from '../access/rights';
+import { madeReady } from '../sound/make';
+import { speechMissing, spokenText } from '../sound/speak';
+import { factsOfSound, keepSound, wavOfSound } from '../sound/store';
+import type { Handlers } from './handler';
+
+export const soundHandlers: Handlers<keyof typeof soundFacts> = {
+  addSound: async ({ actor, file, request }) =>
+    keepSound(await madeReady(file, { field: 'file', signal: request.signal }), actor.account),
+  speak: async ({ actor, body, request }) => {
+    const spoken = await spokenText(body.text, body.language, body.wordsAMinute);
+    return keepSound(await madeReady(spoken, { field: 'text', signal: request.signal }), actor.account);
+  },
+  speech: async () => ({ missing: await speechMissing() }),
+  soundFacts: ({ params }) => factsOfSound(params.id),
+  sound: async ({ params, query }) => {
+    const wav = await wavOfSound(params.id, query.rate === '8000' ? 8000 : 16_000);
+    // What is heard is what the address says: it never changes.
+    const headers = new Headers({
+      'content-type': 'audio/wav',
+      'cache-control': 'private, max-age=31536000, immutable',
+    });
+    if (query.name)
+      headers.set('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${query.name}.wav`)}`);
+    return new Response(Buffer.from(wav), { headers });
+  },
+  cutSound: async ({ actor, params, body, request }) => {
+    const { seconds } = await factsOfSound(params.id);
+    if (body.from >= seconds)
+      throw new Refused(422, 'beyond-end', `begins after the end: the sound lasts ${seconds} s.`, 'from');
+    const wav = await wavOfSound(params.id, 16_000);
+    return keepSound(await madeReady(wav, { part: body, field: 'from', signal: request.signal }), actor.account);
+  },
+};
