@@ -68,6 +68,16 @@ export function buildWhenStale() {
   writeFileSync(stamp, '');
 }
 
+/** Prompts are spoken from text where the program for it is there; without it everything else works. */
+function ensureSpeech() {
+  try {
+    ensureDebian([['espeak-ng', 'espeak-ng']]);
+  } catch (e) {
+    if (!(e instanceof Trouble)) throw e;
+    console.log(`Texts can't be spoken: ${e.message}`);
+  }
+}
+
 /** Database, migrations and, where wanted, the demo company. `set`: ports, folder and database (`settings`). */
 export async function startGround(set, options) {
   ensureDebian([
@@ -81,6 +91,7 @@ export async function startGround(set, options) {
         ]
       : []),
   ]);
+  ensureSpeech();
   ensurePackages();
   await ensureFree(set.port, set.variable, 'the application', set.address);
   keepPurpose(set, options);

@@ -553,6 +553,9 @@ function numbers(): Input<'numbers'>[] {
   for (let i = 190; i < 200; i++) at(`+44163296${String(i).padStart(4, '0')}`).state = 'reserved';
   at('+46313900649').state = 'porting-in';
   at('+494066969200').belongsTo = 'e-4000';
+  at('+441632960183').belongsTo = 'main-attendant';
+  at('+46313900645').belongsTo = 'vastra-attendant';
+  at('+494066969240').belongsTo = 'hamburg-attendant';
   at('+441632960171').belongsTo = 'e-2171';
   at('+441632960172').belongsTo = 'm-lost-property';
   at('+447700900100').belongsTo = 'e-5005';

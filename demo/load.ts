@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parse } from 'yaml';
-import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind } from '@/core/plan';
+import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind, type Plan } from '@/core/plan';
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { keepSecret, strongPassword } from '@/server/access/secrets';
@@ -8,6 +8,9 @@ import { closePool, reading, writing } from '@/server/db/pool';
 import { readVersions } from '@/server/db/versions';
 import { applyEdits, goLive, type Edit } from '@/server/draft';
 import { ask } from '@/server/engine';
+import { prepared } from '@/server/sound/prepare';
+import { speechMissing, spokenText } from '@/server/sound/speak';
+import { keepSound } from '@/server/sound/store';
 import { holdPlansHere } from '@/server/engine/here';
 
 /* Loads the demo company once, through the same edits as anybody's: plan, accounts, two revisions, six edits in the draft. */
@@ -38,6 +41,8 @@ async function main(): Promise<void> {
   const read = readPlan(parse(readFileSync('demo/plan.yaml', 'utf8')));
   if (!read.ok) throw new Error(read.errors.map((e) => `${e.path}: ${e.sentence}`).join('\n'));
   const { plan } = read;
+
+  await speakPrompts(plan);
 
   const withSecrets = (kind: ObjectKind, o: AnyObject): AnyObject =>
     kind === 'extension' && 'sipPassword' in o && o.kind !== 'virtual' ? { ...o, sipPassword: { version: 1 } } : o;
@@ -85,6 +90,17 @@ async function main(): Promise<void> {
   await changeOne(oduya, 'trunk', 'kestrel', { keptForIncoming: 6 });
   await changeOne(farida, 'rung', 'out-north-quay-6', { trunks: ['kestrel', 'sundvik'] });
   await changeOne(farida, 'inboundRoute', 'in-main', { leadsTo: 'e-2104' });
+}
+
+/** Every prompt of the plan spoken from its text, where the program for it is installed. */
+async function speakPrompts(plan: Plan): Promise<void> {
+  if (await speechMissing()) return;
+  for (const version of plan.prompts.flatMap((p) => [p, ...p.versions])) {
+    if (version.text === '') continue;
+    const made = await prepared(await spokenText(version.text, version.language), null);
+    const { id, seconds } = await keepSound(made, null);
+    Object.assign(version, { sound: id, seconds });
+  }
 }
 
 async function changeOne(actor: Actor, kind: ObjectKind, id: string, change: Record<string, unknown>): Promise<void> {

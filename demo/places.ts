@@ -1,6 +1,8 @@
 import type { z } from 'zod';
 import type { planSchema } from '@/core/plan';
 
+import { ATTENDANTS, GREETINGS } from './attendants';
+
 type Draft = z.input<typeof planSchema>;
 type Input<K extends keyof Draft> = NonNullable<Draft[K]> extends (infer T)[] ? T : never;
 
@@ -30,7 +32,8 @@ export const PROMPTS: Input<'prompts'>[] = [
 ];
 
 export const PLACES = {
-  prompts: PROMPTS,
+  ...ATTENDANTS,
+  prompts: [...PROMPTS, ...GREETINGS],
   announcements: [
     {
       id: 'sailing-status',

@@ -7,6 +7,7 @@ import {
   situationSchema,
   traceSchema,
 } from '@/core/exchange';
+import { courseSchema } from '@/core/course/schema';
 import { OBJECT_KINDS } from '@/core/plan';
 import { done, type Facts } from './operation';
 import { which } from './plan';
@@ -93,6 +94,17 @@ export const callFacts = {
       everyRule: z.boolean().optional(),
     }),
     answer: traced,
+  },
+  rehearse: {
+    summary:
+      'One call as its caller meets it: what is heard at which second, with its course; what holds at its moment counts',
+    right: 'ask',
+    body: z.strictObject({
+      ...question,
+      /** what the caller and those who are called do */
+      does: situationSchema.pick({ keys: true, busy: true, away: true, answers: true, doNotDisturb: true }).default({}),
+    }),
+    answer: z.strictObject({ trace: traceSchema, course: courseSchema, at: z.string(), zone: z.string() }),
   },
   ask: {
     summary: 'The Ask line: finds objects, or answers from > digits @ when in live and draft',

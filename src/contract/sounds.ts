@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Facts } from './operation';
+import { edited } from './shared';
 
 /* Sounds that callers hear: uploaded, recorded, or spoken from text; kept by what is heard (SHA-256). */
 
@@ -63,5 +64,11 @@ export const soundFacts = {
       .strictObject({ from: seconds, to: seconds, fadeIn: seconds.default(0), fadeOut: seconds.default(0) })
       .refine((c) => c.to > c.from, { path: ['to'], message: 'is not after the beginning' }),
     answer: soundSchema,
+  },
+  replacePrompt: {
+    summary: 'Let another prompt be heard wherever this one is, as one edit',
+    right: 'edit',
+    body: z.strictObject({ by: z.string().min(1, 'is empty; name the other prompt') }),
+    answer: edited,
   },
 } as const satisfies Record<string, Facts>;

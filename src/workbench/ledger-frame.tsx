@@ -31,6 +31,8 @@ export interface LedgerProps {
   pane?: (row: LedgerRow | null) => ReactNode;
   /** at the top, before the button that adds */
   acts?: ReactNode;
+  /** after the ledger */
+  below?: ReactNode;
   addHref?: string;
   likeHref?: (row: LedgerRow) => string;
 }
@@ -59,8 +61,23 @@ interface Props extends LedgerProps {
 
 /** The page around a ledger of one kind of object: its head, its way to add one, what stands beside the row at hand. */
 export function LedgerFrame(props: Props) {
-  const { kind, title, word, data, count, columns, empty, lead, pane, acts, addHref, likeHref, above, children } =
-    props;
+  const {
+    kind,
+    title,
+    word,
+    data,
+    count,
+    columns,
+    empty,
+    lead,
+    pane,
+    acts,
+    addHref,
+    likeHref,
+    above,
+    below,
+    children,
+  } = props;
   const { pathOf } = useKinds();
   const [adding, setAdding] = useState(false);
   const [row, setRow] = useState<LedgerRow | null>(null);
@@ -90,6 +107,7 @@ export function LedgerFrame(props: Props) {
         likeHref: data.canEdit ? likeHref : undefined,
         empty: <Empty act={<Flex gap="8px">{allActs}</Flex>}>{empty}</Empty>,
       })}
+      {below}
     </Workspace>
   );
 }

@@ -5,12 +5,10 @@ import { bigCount } from './count';
 import { tracePath } from './paths';
 
 const WITHOUT_PAGE = [
-  'prompt',
   'sitePair',
   'reachPlan',
   'ringGroup',
   'queue',
-  'attendant',
   'attendantKey',
   'reachStep',
   'presenceRule',

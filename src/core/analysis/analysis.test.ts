@@ -37,6 +37,7 @@ describe('problems', () => {
       'note number-no-route n-441632960106',
       'doubt route-never-fits in-hamburg-four',
       'doubt hours-hole bookings-hours',
+      'note key-waits main-attendant',
     ]);
   });
 

@@ -245,7 +245,9 @@ function reachedBy(exchange: Exchange, kind: ObjectKind, id: string): PaneLine[]
       detail: 'calls to it arrive here',
       object: { kind: 'trunk', id: trunk.id },
     });
-  const groups = grouped(referrersTo(exchange.plan, id), (r) => `${r.kind} ${r.field}`);
+  // What is a part of it leads nobody there.
+  const referrers = referrersTo(exchange.plan, id).filter((r) => KINDS[r.kind].partOf !== r.field);
+  const groups = grouped(referrers, (r) => `${r.kind} ${r.field}`);
   for (const group of groups.values()) {
     const { kind: by, field } = group[0]!;
     const word = KINDS[by].word;

@@ -13,3 +13,6 @@ export * from './week';
 export * from './week-of';
 export type { RuleStretch } from './rule-week';
 export * from './number-space';
+export { outsideOpened, slowKeys } from './attendants';
+export { spokenKeys, type SpokenKey } from './spoken-keys';
+export { reachedFrom } from './reached';

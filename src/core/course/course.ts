@@ -1,32 +1,9 @@
 import { causeInWords } from '../exchange/cause';
 import { spacedNumber } from '../numbers';
-import type { Call, Exchange, LandingKind, Trace, TraceStep } from '../routing';
+import type { Call, Exchange, Trace, TraceStep } from '../routing';
+import type { Course, CourseKind, CourseNode, CourseWay } from './schema';
 
 /* The course of one traced call: what it passes, where it ends, and what follows when nobody answers. */
-
-export type CourseKind = 'caller' | 'trunk' | 'rule' | 'refused' | LandingKind;
-
-export interface CourseNode {
-  id: string;
-  kind: CourseKind;
-  label: string;
-  detail: string;
-  /** true: a place where the call can end; these stand in one column at the right */
-  end: boolean;
-}
-
-export interface CourseWay {
-  from: string;
-  to: string;
-  when: string;
-  /** on the way that the call takes */
-  walked: boolean;
-}
-
-export interface Course {
-  nodes: CourseNode[];
-  ways: CourseWay[];
-}
 
 /** Draws one trace as a graph: the walked way, trunks passed over, and the ways on without an answer. */
 export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {

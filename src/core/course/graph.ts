@@ -28,6 +28,7 @@ import {
   type Situation,
 } from '../routing';
 import { cycles, type Cycle } from './cycles';
+import { ruleTimes } from './rule-times';
 
 /** Where calls come in: one of our numbers, or something that has digits of its own. */
 export type Entry = { type: 'number'; e164: string } | { type: 'destination'; id: string };
@@ -145,8 +146,10 @@ class Builder {
       this.cameIn.length > 0
         ? this.cameIn
         : [...phones].map((phone) => ({ trunk: null, calling: null, phone, site: phone.site }));
-    for (const cameIn of ways) {
-      const { lands, cause } = leavingBy(exchange, id, cameIn, moment?.at ?? 0, moment?.situation ?? {});
+    // Rules with hours let calls out at some times and not at others.
+    const times = moment ? [moment.at] : ruleTimes(exchange);
+    for (const [cameIn, at] of ways.flatMap((w) => times.map((t) => [w, t] as const))) {
+      const { lands, cause } = leavingBy(exchange, id, cameIn, at, moment?.situation ?? {});
       if (lands) this.nodes.get(id)!.lands = true;
       else this.way(id, this.ending(cause!), cause!.q850 === REFUSED.q850 ? 'refused' : 'does not leave', 'none');
     }
@@ -159,7 +162,8 @@ class Builder {
     if (kind === 'outsideNumber') this.outside(id);
     const callers = this.cameIn.length > 0 ? 'outside' : 'anybody';
     for (const { when, to, drive } of behaviour.ways(object, this.exchange, part, this.now, callers))
-      this.way(from, this.endOf(to), when, drive);
+      for (const end of to.type === 'dialled' ? this.dialledOut(to.from) : [this.endOf(to)])
+        this.way(from, end, when, drive);
     if (kind === 'extension' && this.now) this.wished(object as Extension, this.now);
   }
 
@@ -191,6 +195,17 @@ class Builder {
     return found.some((e) => e.lands)
       ? this.add(`outside ${digits}`, 'outside', digits, true)
       : this.ending(found[0]!.cause!);
+  }
+
+  /** Outside digits that callers dial from a place: outside where somebody may, and released where nobody does (ENGINE E6 b). */
+  private dialledOut(site: string): string[] {
+    const inside = this.cameIn.length === 0;
+    const may = inside || this.cameIn.some((c) => c.trunk?.transit);
+    return [
+      ...(may ? [this.add(`outside dialled at ${site}`, 'outside', 'an outside number', true)] : []),
+      this.ending(UNALLOCATED),
+      this.ending(REFUSED),
+    ];
   }
 
   private ending(cause: Cause): string {

@@ -1,3 +1,4 @@
+export type { Course, CourseKind, CourseNode, CourseWay } from './schema';
 export * from './course';
 export * from './graph';
 export { cycles } from './cycles';

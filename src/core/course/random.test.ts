@@ -19,7 +19,13 @@ function nameOf(exchange: Exchange, lands: Landing, t: Trace): string[] {
   // It left by an outside number of the plan, by a forwarding, or by the carrier of a trunk that could not bring it.
   return [
     ...exchange.plan.outsideNumbers.map((o) => o.id),
-    ...t.steps.flatMap((s) => (s.code === 'forwarding' || s.code === 'overflow' ? [`outside ${s.out}`] : [])),
+    ...t.steps.flatMap((s) =>
+      s.code === 'forwarding' || s.code === 'overflow'
+        ? [`outside ${s.out}`]
+        : s.code === 'dialled-outside'
+          ? [`outside ${s.in}`, ...exchange.plan.sites.map((x) => `outside dialled at ${x.id}`)]
+          : [],
+    ),
   ];
 }
 

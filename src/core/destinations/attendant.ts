@@ -84,6 +84,15 @@ export const attendant: Behaviour<Attendant> = {
           return to ? [{ when: when(`key ${k.key}`), drive: 'caller', to }] : [];
         }),
         ...people('dials', dialled(exchange, object)),
+        ...(object.outsideDialling && exchange.sites.get(object.site)!.outsidePrefix
+          ? [
+              {
+                when: when('dials outside'),
+                drive: 'caller' as const,
+                to: { type: 'dialled' as const, digits: '', from: object.site },
+              },
+            ]
+          : []),
         ...(wrong ? [{ when: when('wrong key'), drive: 'caller' as const, to: wrong }] : []),
         { when: when('no key'), drive: 'wait', to: endFor(exchange, object, mode, 'no key') },
         { when: when('too many tries'), drive: 'caller', to: endFor(exchange, object, mode, 'too many tries') },

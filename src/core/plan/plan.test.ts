@@ -107,6 +107,7 @@ describe('the plan document', () => {
       'announcement leadsTo',
       'directory otherwise',
       ...Array.from({ length: 4 }, () => 'parkPlace returnTo'),
+      ...Array.from({ length: 2 }, () => 'attendantKey leadsTo'),
       'inboundRoute leadsTo',
       'routeRule leadsTo',
     ]);

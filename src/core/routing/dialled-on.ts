@@ -9,13 +9,14 @@ import { ending, type Run } from './run';
 /**
  * Digits that a caller chose, taken as dialled inside a site: something inside, or the call as it
  * left. Outside digits are transit for an outside caller, and need the right of the own class of an inside one (ENGINE E6 b).
- * Emergency digits can't be reached from outside, whatever else takes them (ENGINE E4).
+ * With `reach` outside nothing inside is reached by them. Emergency digits can't be reached from outside, whatever else takes them (ENGINE E4).
  */
 export function dialledOn(
   run: Run,
   digits: string,
   cameIn: CameIn,
   site: string,
+  reach: 'anything' | 'outside' = 'anything',
 ): { leadsTo: string } | { ended: Ending } {
   const caller = callerOf(cameIn);
   const context = contextOf(run.exchange, caller, { at: run.now, situation: run.situation }, site);
@@ -23,7 +24,7 @@ export function dialledOn(
   const rules = state ? rulesAt(context, state) : [];
   const rule = rules.some((r) => r.type === 'emergency')
     ? undefined
-    : rules.find((r) => r.type === 'destination' || r.type === 'rung');
+    : rules.find((r) => (r.type === 'destination' && reach === 'anything') || r.type === 'rung');
   if (!rule) {
     run.step('route', 'dialled-nothing', `Nothing here that callers from outside may reach has the digits ${digits}.`, {
       in: digits,

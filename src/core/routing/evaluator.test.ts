@@ -17,12 +17,15 @@ const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261126);
 const inUse = (e164: string | null): string | null =>
   e164 && (parsePhoneNumberFromString(e164)?.isValid() || /^\+441632960/.test(e164)) ? e164 : null;
 
+/** Whole milliseconds: sums of fractions differ by how they are added. */
+const ms = (seconds: number) => Math.round(seconds * 1000);
+
 function engine(exchange: Exchange, call: Call, situation: Situation) {
   const t = trace(exchange, call, situation);
   return {
     outcome: t.outcome,
     lands: t.lands && { kind: t.lands.kind, id: t.lands.id, digits: t.lands.digits },
-    then: t.then.map((x) => ({ afterSeconds: x.afterSeconds, kind: x.lands.kind, id: x.lands.id })),
+    then: t.then.map((x) => ({ afterSeconds: ms(x.afterSeconds), kind: x.lands.kind, id: x.lands.id })),
     kind: t.kind,
     rule: t.rule,
     trunk: t.trunk,
@@ -30,7 +33,7 @@ function engine(exchange: Exchange, call: Call, situation: Situation) {
     shownNumber: t.shownNumber,
     e164: inUse(t.e164),
     cause: t.cause,
-    secondsWaited: t.secondsWaited,
+    secondsWaited: ms(t.secondsWaited),
   };
 }
 
@@ -65,7 +68,7 @@ function pick(t: ReturnType<typeof evaluate>): ReturnType<typeof engine> {
   return {
     outcome,
     lands: lands && { kind: lands.kind as never, id: lands.id, digits: lands.digits },
-    then: then.map((x) => ({ afterSeconds: x.afterSeconds, kind: x.kind as never, id: x.id })),
+    then: then.map((x) => ({ afterSeconds: ms(x.afterSeconds), kind: x.kind as never, id: x.id })),
     kind,
     rule,
     trunk,
@@ -73,6 +76,6 @@ function pick(t: ReturnType<typeof evaluate>): ReturnType<typeof engine> {
     shownNumber,
     e164: inUse(e164),
     cause,
-    secondsWaited,
+    secondsWaited: ms(secondsWaited),
   };
 }

@@ -94,7 +94,14 @@ describe('compiling after an edit', () => {
   it('the answer without sentences is that of the trace', () => {
     const exchange = compile(base);
     for (const c of calls) {
-      const { rail: _rail, steps: _steps, doubts: _doubts, ...whole } = trace(exchange, c);
+      const {
+        rail: _rail,
+        steps: _steps,
+        doubts: _doubts,
+        heard: _heard,
+        shownName: _shown,
+        ...whole
+      } = trace(exchange, c);
       expect(outcomeOf(exchange, c)).toEqual(whole);
     }
   });

@@ -91,7 +91,7 @@ class Walk {
     // Keys and waits are what somebody does: from here on a place may be met again.
     if (way.afterSeconds > 0 || offer.keysTaken) this.sinceWait.clear();
     if (way.afterSeconds > 0) {
-      run.atSeconds += way.afterSeconds;
+      run.atSeconds = toMilliseconds(run.atSeconds + way.afterSeconds);
       run.step('destination', way.code, way.sentence, { object });
     } else if (way.code !== offer.code) run.step('destination', way.code, way.sentence, { object });
     this.when = way.when;
@@ -104,8 +104,8 @@ class Walk {
     for (const { afterSeconds, until, ...sound } of heard)
       run.heard.push({
         ...sound,
-        atSeconds: run.atSeconds + afterSeconds,
-        heardSeconds: Math.max(0, until - afterSeconds),
+        atSeconds: toMilliseconds(run.atSeconds + afterSeconds),
+        heardSeconds: toMilliseconds(Math.max(0, until - afterSeconds)),
         object,
       });
     if (language) run.language = language;
@@ -115,7 +115,7 @@ class Walk {
   /** Digits that the caller dials on to the outside; an inside caller needs the right of their own class (ENGINE E6 b). */
   private dialledOn({ digits, from }: Extract<Onward, { type: 'dialled' }>): { onward: Onward } | { ended: Ending } {
     const { run, cameIn } = this;
-    const on = dialledOn(run, digits, cameIn, from);
+    const on = dialledOn(run, digits, cameIn, from, 'outside');
     if ('leadsTo' in on) return { onward: { type: 'destination', id: on.leadsTo } };
     if (on.ended.lands) this.lands(on.ended.lands, on.ended);
     return { ended: on.ended.lands ? this.routed() : this.leftBy(on.ended) };
@@ -227,6 +227,9 @@ class Walk {
     return { type: 'end', outcome: 'refused', cause: isEmergency ? REFUSED : UNREACHABLE };
   }
 }
+
+/** Seconds without what sums of fractions leave behind them. */
+const toMilliseconds = (seconds: number) => Math.round(seconds * 1000) / 1000;
 
 function released(cause: Cause): Landing {
   return { kind: 'tone', id: null, digits: null, label: `released, cause ${cause.q850}` };

@@ -31,6 +31,8 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/hours', title: 'Hours', count: 'hours' },
       { href: '/holidays', title: 'Holidays', count: 'holidays' },
       { href: '/time-switches', title: 'Time switches', count: 'timeSwitch' },
+      { href: '/attendants', title: 'Attendants', count: 'attendant' },
+      { href: '/prompts', title: 'Prompts', count: 'prompt' },
       { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
       { href: '/places', title: 'Other places' },
       { href: '/blocked', title: 'Blocked callers' },
@@ -49,6 +51,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
     title: 'Check',
     places: [
       { href: '/trace', title: 'Trace' },
+      { href: '/rehearsal', title: 'Rehearsal' },
       { href: '/go-live', title: 'Draft edits', count: 'edits' },
       { href: '/revisions', title: 'Revisions', count: 'revision' },
       { href: '/history', title: 'History' },

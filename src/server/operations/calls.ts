@@ -38,6 +38,12 @@ export const callHandlers: Handlers<keyof typeof callFacts> = {
       b,
       request.signal,
     ),
+  rehearse: async ({ actor, body: { from, dial, at, of, calling, does }, request }) => {
+    const now = Date.now();
+    const question = { from, dial, when: at, calling };
+    const situation = await situationAt(await momentOf(question, now, of));
+    return ask('rehearsal', { reader: actor, of, question, now, situation, does }, { signal: request.signal });
+  },
   ask: async ({ actor, query, request }) => {
     const now = Date.now();
     const input = { reader: actor, text: query.text, now, situation: await situationAt(now) };

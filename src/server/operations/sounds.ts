@@ -1,5 +1,7 @@
 import type { soundFacts } from '@/contract/sounds';
 import { Refused } from '../access/rights';
+import { applyEdits } from '../draft';
+import { ask } from '../engine';
 import { madeReady } from '../sound/make';
 import { speechMissing, spokenText } from '../sound/speak';
 import { factsOfSound, keepSound, wavOfSound } from '../sound/store';
@@ -24,6 +26,10 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
     if (query.name)
       headers.set('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${query.name}.wav`)}`);
     return new Response(Buffer.from(wav), { headers });
+  },
+  replacePrompt: async ({ actor, params, body }) => {
+    const { edits, act } = await ask('promptReplaced', { reader: actor, id: params.id, by: body.by });
+    return applyEdits(actor, edits, { act });
   },
   cutSound: async ({ actor, params, body, request }) => {
     const { seconds } = await factsOfSound(params.id);

@@ -55,3 +55,9 @@ export async function timeSwitches() {
 }
 
 export const holidays = async () => askForPage('holidaysLedger', { reader: await pageActor(), today: Date.now() });
+export const attendants = async () => askForPage('attendants', { reader: await pageActor() });
+
+export async function prompts() {
+  const reader = await pageActor();
+  return { data: await askForPage('prompts', { reader }), phrases: await askForPage('phrases', { reader }) };
+}

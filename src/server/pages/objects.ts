@@ -130,3 +130,17 @@ export async function holidaysPage(id: string) {
     today: new Date().toISOString().slice(0, 10),
   };
 }
+
+export async function attendantPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('attendantPage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
+export async function promptPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('promptPage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}

@@ -120,7 +120,7 @@ export class Walker {
   visit(next: Next, hops: number, met: string[], since: string[]): Chain {
     if ('cause' in next) return { stops: [], end: released(next.outcome, next.cause), endAt: this.world.seconds };
     if ('dial' in next) {
-      const on = this.evaluator.dialledOn(next.dial, this.from, next.site);
+      const on = this.evaluator.dialledOn(next.dial, this.from, next.site, false);
       if ('go' in on) return this.visit({ id: on.go, part: 0 }, hops, met, since);
       const stop = on.end.lands ? [{ at: this.world.seconds, lands: on.end.lands, left: on.end }] : [];
       if (stop.length > 0) this.took();

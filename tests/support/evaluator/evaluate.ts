@@ -550,12 +550,12 @@ class Evaluator {
   }
 
   /** E6 b: digits that a caller chose, as dialled inside a site. */
-  dialledOn(digits: string, from: From, site: string): { go: string } | { end: Ended } {
+  dialledOn(digits: string, from: From, site: string, inside = true): { go: string } | { end: Ended } {
     const caller = { person: from.phone?.person ?? null, site: from.site };
     const rules = this.rules(caller, site);
     const taking = rules.filter((r) => nullable([...digits].reduce((l, c) => after(l, c), r.lang)));
     if (taking.some((r) => r.is.what === 'emergency')) return { end: ended('unroutable', UNALLOCATED) };
-    const rule = taking.find((r) => r.is.what === 'object' || r.is.what === 'rung');
+    const rule = taking.find((r) => (inside && r.is.what === 'object') || r.is.what === 'rung');
     if (!rule) return { end: ended('unroutable', UNALLOCATED) };
     if (rule.is.what === 'object') return { go: rule.is.id };
     const { rung } = rule.is as { rung: Plan['rungs'][number] };

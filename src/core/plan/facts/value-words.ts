@@ -10,6 +10,7 @@ export const CHOICE_FIELDS: ReadonlySet<string> = new Set([
   'isdnNumberType',
   'directDialling',
   'scope',
+  'phrase',
   'service',
   'activity',
   'state',

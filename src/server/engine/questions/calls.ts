@@ -71,6 +71,21 @@ export async function traceOf(given: Given, input: AskedCall & { of: string }): 
   return sightIn(held, input.reader).cut({ ...answered.trace, at: answered.at });
 }
 
+/** One call with its course, as its caller and those who are called act; what holds at its moment counts beside. */
+export async function rehearsal(given: Given, { does, of, ...input }: AskedCall & { of: string; does: Situation }) {
+  const held = of === 'draft' ? given.draft : of === 'live' ? given.live : await given.revision(Number(of));
+  const [wrong] = situationErrors(held.exchange(), does);
+  if (wrong) throw new Refused(422, wrong.code, wrong.sentence, `does.${wrong.path}`);
+  const {
+    exchange,
+    call,
+    trace: t,
+    at,
+    zone,
+  } = answerIn(held, { ...input, situation: { ...input.situation, ...does } });
+  return sightIn(held, input.reader).cut({ trace: t, course: courseOf(exchange, call, t), at, zone });
+}
+
 export interface OneAnswer {
   trace: Trace;
   course: Course;

@@ -1,5 +1,6 @@
 /** Everything that is answered from the held plans, by name. */
 import type { Question } from '../ground/question';
+import * as attendants from './attendants';
 import * as calendars from './calendars';
 import * as calls from './calls';
 import * as edits from './edits';
@@ -15,6 +16,7 @@ import { outbound } from './outbound';
 import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
+import * as prompts from './prompts';
 import * as scripts from './scripts';
 import * as settings from './settings';
 import * as state from './state';
@@ -30,6 +32,8 @@ export const QUESTIONS = {
   ...hours,
   inbound,
   inboundRoutePage,
+  ...attendants,
+  ...prompts,
   outbound,
   ...calendars,
   ...calls,
