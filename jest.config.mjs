@@ -18,7 +18,7 @@ const shared = {
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   transformIgnorePatterns: [
-    '/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble|httpxy|srvx)/)',
+    '/node_modules/(?!(libphonenumber-js|uuid|yaml|ical.js|@sindresorhus|otplib|@otplib|@scure|@noble|httpxy|srvx|mpg123-decoder|@wasm-audio-decoders|simple-yenc|@eshaz)/)',
   ],
   // The package's CommonJS face lacks part of what its ESM face exports.
   moduleNameMapper: {

@@ -15,15 +15,20 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
   };
   const way = (from: string, to: string, when: string, walked: boolean) => ways.push({ from, to, when, walked });
 
+  // What a place did with the call before it went on: the key pressed, the name spelt.
+  let did = '';
   let last = add({ id: 'caller', kind: 'caller', ...callerLabel(exchange, call), end: false });
   for (const step of trace.steps) {
     if (step.type === 'trunk')
       for (const n of step.notTaken)
         way(last, add({ id: `not ${n.rule}`, kind: 'refused', label: n.label, detail: n.why, end: true }), '', false);
-    const passed = passedOn(step);
-    if (!passed) continue;
+    if (step.atSeconds > endsAt(trace)) break;
+    did = CHOSEN.has(step.code) ? (step.out ?? '') : did;
+    const passed = passedOn(step) ?? passedThrough(step, trace);
+    if (!passed || passed.id === last) continue;
     const when = step.type === 'incoming' ? 'arrives' : step.type === 'trunk' ? (trace.kind ?? '') : 'fits';
-    way(last, add(passed), when, true);
+    way(last, add(passed), step.type === 'destination' ? did : when, true);
+    if (step.type === 'destination') did = '';
     last = passed.id;
   }
   if (!trace.lands) {
@@ -49,7 +54,7 @@ export function courseOf(exchange: Exchange, call: Call, trace: Trace): Course {
     detail: landingDetail(trace),
     end: true,
   });
-  way(last, at, '', true);
+  way(last, at, did, true);
   trace.then.forEach((then, i) => {
     const next = add({
       id: `then ${i}`,
@@ -102,6 +107,30 @@ function passedOn(step: TraceStep): CourseNode | null {
   if (step.type === 'route' && step.code === 'otherwise')
     return { ...node('rule', 'otherwise'), id: 'otherwise', label: `Otherwise of ${label}` };
   return null;
+}
+
+/** Steps that say which key, digits or name took a caller on. */
+const CHOSEN: ReadonlySet<TraceStep['code']> = new Set([
+  'key-pressed',
+  'extension-dialled',
+  'name-spelt',
+  'outside-asked',
+]);
+/** Places that speak to a caller and may pass the call on. */
+const SPEAKS: ReadonlySet<TraceStep['code']> = new Set(['attendant-greets', 'directory-asks', 'prompt-plays']);
+
+/** The second at which the call has landed; what steps say later follows only when nobody takes it. */
+function endsAt({ steps, lands, then }: Trace): number {
+  if (!lands || then.length === 0) return Infinity;
+  const landed = steps.find((s) => s.object?.id === lands.id && s.type === 'destination');
+  return landed?.atSeconds ?? Infinity;
+}
+
+/** A place that spoke to the caller on the way to where the call ended. */
+function passedThrough({ code, object }: TraceStep, { lands }: Trace): CourseNode | null {
+  if (!object || !SPEAKS.has(code) || object.id === lands?.id) return null;
+  const kind = object.kind as CourseKind;
+  return { id: `${kind} ${object.id}`, kind, label: object.label, detail: '', end: false };
 }
 
 function landingDetail(trace: Trace): string {

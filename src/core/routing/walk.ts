@@ -92,8 +92,8 @@ class Walk {
     if (way.afterSeconds > 0 || offer.keysTaken) this.sinceWait.clear();
     if (way.afterSeconds > 0) {
       run.atSeconds = toMilliseconds(run.atSeconds + way.afterSeconds);
-      run.step('destination', way.code, way.sentence, { object });
-    } else if (way.code !== offer.code) run.step('destination', way.code, way.sentence, { object });
+      run.step('destination', way.code, way.sentence, { object, out: way.when });
+    } else if (way.code !== offer.code) run.step('destination', way.code, way.sentence, { object, out: way.when });
     this.when = way.when;
     return { onward: way.to };
   }

@@ -2,3 +2,5 @@
 export * from './sound';
 export * from './loudness';
 export * from './faults';
+export * from './resample';
+export * from './g711';

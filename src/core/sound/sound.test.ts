@@ -1,6 +1,19 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { PROMPT_LOUDNESS, cut, evened, faded, faultsOfSound, kWeighting, loudnessOf, oneChannel, peaksOf } from '.';
+import {
+  ALAW,
+  MULAW,
+  PROMPT_LOUDNESS,
+  cut,
+  evened,
+  faded,
+  faultsOfSound,
+  kWeighting,
+  loudnessOf,
+  oneChannel,
+  peaksOf,
+  resampled,
+} from '.';
 
 const RATE = 16_000;
 /** A sine of so many hertz at a level in dB under full scale. */
@@ -52,6 +65,41 @@ describe('ITU-R BS.1770-5: loudness', () => {
     const click = Float32Array.from({ length: 16_000 }, (_, i) => (i === 8000 ? 1 : i % 100 === 0 ? 0.01 : 0));
     const { sound } = evened({ samples: click, rate: 16_000 });
     expect(Math.max(...sound.samples)).toBeLessThanOrEqual(0.9);
+  });
+});
+
+describe('another number of samples a second', () => {
+  /** How much of a tone is there, 0 to 1, by the sums of Goertzel. */
+  const share = ({ samples, rate }: { samples: Float32Array; rate: number }, hertz: number) => {
+    let [re, im] = [0, 0];
+    samples.forEach((s, i) => {
+      re += s * Math.cos((2 * Math.PI * hertz * i) / rate);
+      im += s * Math.sin((2 * Math.PI * hertz * i) / rate);
+    });
+    return (2 * Math.hypot(re, im)) / samples.length;
+  };
+  it.each([
+    [48_000, 16_000],
+    [44_100, 16_000],
+    [16_000, 8000],
+    [8000, 16_000],
+  ])('from %d to %d: a voice stays as it is, and what the new rate can’t hold goes', (from, to) => {
+    const made = resampled({ samples: sine(1000, -6, 1, from), rate: from }, to);
+    expect(made.samples.length).toBe(to);
+    expect(share(made, 1000)).toBeCloseTo(0.5, 2);
+    const high = Math.min(from, to) / 2 - 200;
+    if (to < from) {
+      const lost = resampled({ samples: sine(to / 2 + 800, 0, 1, from), rate: from }, to);
+      expect(Math.max(...lost.samples.slice(200, -200))).toBeLessThan(0.01);
+    } else expect(share(made, high)).toBeLessThan(0.01);
+  });
+});
+
+describe('ITU-T G.711', () => {
+  it('the ends and the middles of both tables', () => {
+    const near = (value: number) => Math.round(value * 32_768);
+    expect([0xaa, 0x2a, 0xd5, 0x55].map((c) => near(ALAW[c]!))).toEqual([32_256, -32_256, 8, -8]);
+    expect([0x80, 0x00, 0xff, 0x7f].map((c) => near(MULAW[c]!))).toEqual([32_124, -32_124, 0, -0]);
   });
 });
 

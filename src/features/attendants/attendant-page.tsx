@@ -176,13 +176,12 @@ function ModeArea({
 }) {
   const edits = useEdits();
   const router = useRouter();
-  const { data, choices, modes } = page;
+  const { data, modes } = page;
   const keys = page.keys.filter((k) => k.value.mode === mode);
   const shownOf = (key: string): KeyShown | null => keys.find((k) => k.value.key === key) ?? null;
-  const options = choices.options.destination ?? [];
   const endOf = (shown: KeyShown | null): KeyFace['end'] => {
-    const o = shown && options.find((x) => x.id === shown.value.leadsTo);
-    return o ? { kind: o.kind ?? 'extension', label: o.label } : null;
+    const end = shown?.value.leadsTo ? page.ends[shown.value.leadsTo] : undefined;
+    return end ? { kind: end.kind, label: end.name } : null;
   };
   const slow = new Map(page.slow);
   const greeting = modes[mode].greeting;

@@ -20,6 +20,8 @@ export interface AttendantData {
   data: ObjectPageData;
   keys: KeyShown[];
   keyFields: FieldFacts[];
+  /** where its keys lead, by id */
+  ends: Record<string, { kind: string; name: string }>;
   choices: { options: Record<string, Option[]>; long: readonly string[] };
   modes: Record<AttendantMode, ModeShown>;
   zone: string;

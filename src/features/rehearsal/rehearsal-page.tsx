@@ -4,6 +4,7 @@ import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { Pause, Play, SkipForward, Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import type { Answer } from '@/contract';
 import { KEY_LETTERS, PHONE_KEYS } from '@/core/plan/facts/attendants';
 import { Act, ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
@@ -160,7 +161,7 @@ export function RehearsalPage({ start }: { start: Start }) {
           </Grid>
           <Box mt="18px">
             <PartTitle>The course of the call</PartTitle>
-            <CourseView course={run.course} />
+            <CourseView course={litUntil(run, now)} />
           </Box>
           <Hearing lines={lines} now={now} on={sounds && playing && speed === 1} />
         </>
@@ -329,6 +330,21 @@ function Transcript({ lines, now, done, over }: { lines: readonly Line[]; now: n
       ) : null}
     </Box>
   );
+}
+
+/** The course with only those ways walked that the call has taken by now. */
+function litUntil({ course, trace }: NonNullable<Answer<'rehearse'>>, now: number): Answer<'rehearse'>['course'] {
+  const since = (node: string): number => {
+    if (node === 'lands') return trace.steps.find((s) => s.object?.id === trace.lands?.id)?.atSeconds ?? 0;
+    const then = /^then (\d+)$/.exec(node);
+    if (then) return trace.then[Number(then[1])]?.afterSeconds ?? 0;
+    return trace.steps.find((s) => s.object && `${s.object.kind} ${s.object.id}` === node)?.atSeconds ?? 0;
+  };
+  const met = (node: string) => since(node) <= now + 0.05;
+  return {
+    ...course,
+    ways: course.ways.map((w) => ({ ...w, walked: met(w.to) && (w.walked || /^then /.test(w.to)) })),
+  };
 }
 
 /** Plays the recording that is heard now, from where the call is. */

@@ -1,5 +1,5 @@
 import { MPEGDecoder } from 'mpg123-decoder';
-import wavefile from 'wavefile';
+import { ALAW, MULAW } from '@/core/sound';
 
 /* Sound files as samples: WAV in every usual coding, and MP3. */
 
@@ -38,13 +38,7 @@ export async function decoded(bytes: Uint8Array): Promise<Decoded> {
     throw new BadSound('no-samples', 'The file holds no sound: its length is 0 seconds.');
   if (found.channels.some((c) => c.some((s) => !Number.isFinite(s))))
     throw new BadSound('broken', 'The file holds values that are no sound; save it again as 16-bit WAV.');
-  const seconds = first.length / found.rate;
-  if (seconds > MOST_SOUND_SECONDS)
-    throw new BadSound(
-      'too-long',
-      `It lasts ${Math.round(seconds)} s; up to ${MOST_SOUND_SECONDS} s are taken. Cut it there.`,
-      MOST_SOUND_SECONDS,
-    );
+  tooLong(first.length / found.rate);
   return found;
 }
 
@@ -70,68 +64,109 @@ async function mp3(bytes: Uint8Array): Promise<Decoded> {
   }
 }
 
-interface Fmt {
-  audioFormat: number;
-  numChannels: number;
-  sampleRate: number;
+/** What a WAV file says of itself, and where its data stand. */
+interface Head {
+  coding: number;
+  channels: number;
+  rate: number;
+  bits: number;
+  from: number;
+  octets: number;
 }
 
-/** Codings of WAV that are read (RFC 2361): PCM, float, A-law, µ-law, and the extensible head of the first two. */
-const CODINGS: Readonly<Record<number, string>> = { 1: 'PCM', 3: 'float', 6: 'A-law', 7: 'µ-law', 65534: 'PCM' };
+/** Codings of WAV that are read (RFC 2361): PCM, float, A-law, µ-law; an extensible head names one of the first two. */
+const PCM = 1;
+const FLOAT = 3;
+const A_LAW = 6;
+const MU_LAW = 7;
+const EXTENSIBLE = 0xfffe;
 const RATES = { least: 4000, most: 384_000 };
 
-function wav(bytes: Uint8Array): Decoded {
-  checkChunks(bytes);
-  const file = new wavefile.WaveFile();
-  try {
-    file.fromBuffer(bytes);
-  } catch (e) {
-    throw new BadSound('broken', `The WAV file can’t be read: ${e instanceof Error ? e.message : 'it is broken'}.`);
-  }
-  const { audioFormat, numChannels, sampleRate } = file.fmt as Fmt;
-  if (!(audioFormat in CODINGS))
-    throw new BadSound(
-      'unknown-coding',
-      `The WAV file is coded as type ${audioFormat}, which is not read; PCM, float, A-law and µ-law are.`,
-    );
-  if (numChannels === 0) throw new BadSound('no-channel', 'The WAV file says that it has no channel.');
-  if (sampleRate < RATES.least || sampleRate > RATES.most)
-    throw new BadSound(
-      'odd-rate',
-      `The WAV file says ${sampleRate} samples a second; ${RATES.least} to ${RATES.most} are read.`,
-    );
-  if (audioFormat === 6) file.fromALaw('16');
-  if (audioFormat === 7) file.fromMuLaw('16');
-  if (file.bitDepth !== '32f') file.toBitDepth('32f');
-  const samples = file.getSamples(false, Float32Array) as unknown as Float32Array | Float32Array[];
-  const channels = Array.isArray(samples) ? samples : [samples];
-  return { format: 'WAV', rate: sampleRate, channels: channels.map((c) => Float32Array.from(c)) };
-}
+type Reader = (view: DataView, at: number, little: boolean) => number;
 
-/** Whether the chunks of a WAV file are whole: a head that says what is there, and as much data as it says. */
-function checkChunks(bytes: Uint8Array): void {
+/** How one sample is read, by coding and bits: -1 to 1. */
+const READERS: Readonly<Record<string, Reader>> = {
+  [`${PCM} 8`]: (v, at) => (v.getUint8(at) - 128) / 128,
+  [`${PCM} 16`]: (v, at, little) => v.getInt16(at, little) / 32_768,
+  [`${PCM} 24`]: (v, at, little) =>
+    ((v.getInt8(at + (little ? 2 : 0)) << 16) | (v.getUint8(at + 1) << 8) | v.getUint8(at + (little ? 0 : 2))) /
+    8_388_608,
+  [`${PCM} 32`]: (v, at, little) => v.getInt32(at, little) / 2_147_483_648,
+  [`${FLOAT} 32`]: (v, at, little) => v.getFloat32(at, little),
+  [`${FLOAT} 64`]: (v, at, little) => v.getFloat64(at, little),
+  [`${A_LAW} 8`]: (v, at) => ALAW[v.getUint8(at)]!,
+  [`${MU_LAW} 8`]: (v, at) => MULAW[v.getUint8(at)]!,
+};
+
+/** RIFF, WAVE (IBM and Microsoft, 1991): lowest octet first; RIFX the other way round. */
+function wav(bytes: Uint8Array): Decoded {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const little = text(bytes, 0, 4) !== 'RIFX';
+  const { coding, channels, rate, bits, from, octets } = headOf(bytes, view, little);
+  const read = READERS[`${coding} ${bits}`];
+  if (![PCM, FLOAT, A_LAW, MU_LAW].includes(coding) || !read)
+    throw new BadSound(
+      'unknown-coding',
+      `The WAV file is coded as type ${coding} with ${bits} bits, which is not read; 16-bit PCM is.`,
+    );
+  if (channels === 0) throw new BadSound('no-channel', 'The WAV file says that it has no channel.');
+  if (rate < RATES.least || rate > RATES.most)
+    throw new BadSound(
+      'odd-rate',
+      `The WAV file says ${rate} samples a second; ${RATES.least} to ${RATES.most} are read.`,
+    );
+  const width = bits / 8;
+  const length = Math.floor(octets / (width * channels));
+  tooLong(length / rate);
+  return {
+    format: 'WAV',
+    rate,
+    channels: Array.from({ length: channels }, (_, c) => {
+      const out = new Float32Array(length);
+      for (let i = 0; i < length; i++) out[i] = read(view, from + (i * channels + c) * width, little);
+      return out;
+    }),
+  };
+}
+
+/** What the chunks of a WAV file say; they must be whole: a head that says what is there, and as much data as it says. */
+function headOf(bytes: Uint8Array, view: DataView, little: boolean): Head {
   if (bytes.length < 12 || text(bytes, 8, 4) !== 'WAVE')
     throw new BadSound('broken', 'The file begins like WAV and ends within its head.');
-  let [bytesASecond, hasFormat] = [0, false];
+  let format: (Omit<Head, 'from' | 'octets'> & { octetsASecond: number }) | null = null;
   for (let at = 12; at + 8 <= bytes.length;) {
     const name = text(bytes, at, 4);
     const length = view.getUint32(at + 4, little);
-    if (name === 'fmt ' && at + 20 <= bytes.length) {
-      hasFormat = true;
-      bytesASecond = view.getUint32(at + 16, little);
+    if (name === 'fmt ' && at + 24 <= bytes.length) {
+      const coding = view.getUint16(at + 8, little);
+      const named = coding === EXTENSIBLE && at + 34 <= bytes.length ? view.getUint16(at + 32, little) : coding;
+      format = {
+        coding: named,
+        channels: view.getUint16(at + 10, little),
+        rate: view.getUint32(at + 12, little),
+        octetsASecond: view.getUint32(at + 16, little),
+        bits: view.getUint16(at + 22, little),
+      };
     }
     if (name === 'data') {
-      if (!hasFormat) throw new BadSound('broken', 'The WAV file does not say how it is coded: its format is missing.');
+      if (!format) throw new BadSound('broken', 'The WAV file does not say how it is coded: its format is missing.');
       const there = bytes.length - at - 8;
       if (length > there && length !== 0xffffffff) {
-        const seconds = bytesASecond > 0 ? there / bytesASecond : 0;
+        const seconds = format.octetsASecond > 0 ? there / format.octetsASecond : 0;
         throw new BadSound('cut-off', `The WAV file is cut off after ${seconds.toFixed(1)} s.`, seconds);
       }
-      return;
+      return { ...format, from: at + 8, octets: Math.min(length, there) };
     }
     at += 8 + length + (length % 2);
   }
-  throw new BadSound('broken', hasFormat ? 'The WAV file holds no data.' : 'The WAV file is empty behind its head.');
+  throw new BadSound('broken', format ? 'The WAV file holds no data.' : 'The WAV file is empty behind its head.');
+}
+
+function tooLong(seconds: number): void {
+  if (seconds > MOST_SOUND_SECONDS)
+    throw new BadSound(
+      'too-long',
+      `It lasts ${Math.round(seconds)} s; up to ${MOST_SOUND_SECONDS} s are taken. Cut it there.`,
+      MOST_SOUND_SECONDS,
+    );
 }

@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import wavefile from 'wavefile';
 import {
   cut,
   evened,
@@ -8,6 +7,7 @@ import {
   loudnessOf,
   oneChannel,
   peaksOf,
+  resampled,
   secondsOf,
   type Sound,
   type SoundFault,
@@ -69,7 +69,7 @@ export async function prepared(bytes: Uint8Array, part: Cut | null): Promise<Pre
   };
   return {
     id: createHash('sha256').update(samples[16000]).digest('hex'),
-    seconds: Math.round(secondsOf(wide.sound) * 100) / 100,
+    seconds: Math.round(secondsOf(wide.sound) * 10) / 10,
     facts: {
       format,
       rate,
@@ -81,14 +81,6 @@ export async function prepared(bytes: Uint8Array, part: Cut | null): Promise<Pre
     },
     samples,
   };
-}
-
-function resampled({ rate, samples }: Sound, to: number): Sound {
-  if (rate === to) return { rate, samples };
-  const file = new wavefile.WaveFile();
-  file.fromScratch(1, rate, '32f', samples);
-  file.toSampleRate(to);
-  return { rate: to, samples: Float32Array.from(file.getSamples(false, Float32Array) as unknown as Float32Array) };
 }
 
 function sixteenBits(samples: Float32Array): Uint8Array {

@@ -85,6 +85,13 @@ export function attendantPage(given: Given, { reader, id }: By & { id: string })
       mark: markOf(before.get(value.id), value),
     })),
     keyFields: fieldsOf('attendantKey'),
+    /** where its keys lead, by id: kind and name */
+    ends: Object.fromEntries(
+      keys.flatMap(({ leadsTo }) => {
+        const end = leadsTo ? x.destinations.get(leadsTo) : undefined;
+        return end ? [[leadsTo!, { kind: end.kind as string, name: end.object.name }]] : [];
+      }),
+    ),
     choices: optionsFor(sight, ['destination', 'prompt'], used),
     modes,
     zone: site.zone,

@@ -103,7 +103,7 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
 
 /** The course of a call from outside to a number or inbound route as it would go now; null for other kinds. */
 function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
-  if (kind !== 'number' && kind !== 'inboundRoute') return null;
+  if (kind !== 'number' && kind !== 'inboundRoute' && kind !== 'attendant') return null;
   const sample = callsAround(exchange, kind, id, at)[0];
   return sample ? courseOf(exchange, sample.call, trace(exchange, sample.call, situation)) : null;
 }
