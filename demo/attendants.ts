@@ -1,12 +1,12 @@
 import type { z } from 'zod';
-import type { planSchema } from '@/core/plan';
+import { secondsToSay, type planSchema } from '@/core/plan';
 
 type Draft = z.input<typeof planSchema>;
 type Input<K extends keyof Draft> = NonNullable<Draft[K]> extends (infer T)[] ? T : never;
 
 /* What greets callers of the demo company: in English with a second level, in Swedish, and in German. */
 
-export const GREETINGS: Input<'prompts'>[] = [
+const TEXTS: Input<'prompts'>[] = [
   {
     id: 'greeting-open',
     name: 'Main greeting, open',
@@ -58,6 +58,13 @@ export const GREETINGS: Input<'prompts'>[] = [
     text: 'Lanternfold Fähren, Fracht Hamburg. Wir haben jetzt geschlossen. Hinterlassen Sie eine Nachricht nach dem Ton.',
   },
 ];
+
+/** About as long as they take to say; where they are spoken, as long as that takes. */
+export const GREETINGS = TEXTS.map((p) => ({
+  ...p,
+  seconds: secondsToSay(p.text ?? ''),
+  ...(p.versions ? { versions: p.versions.map((v) => ({ ...v, seconds: secondsToSay(v.text ?? '') })) } : {}),
+}));
 
 type Key = Input<'attendantKeys'>;
 

@@ -109,6 +109,7 @@ export const PATHS = {
   speech: ['GET', '/sounds/speech'],
   soundFacts: ['GET', '/sounds/{id}/facts'],
   sound: ['GET', '/sounds/{id}'],
+  keyPaths: ['GET', '/attendants/{id}/paths'],
   replacePrompt: ['POST', '/prompts/{id}/replacement'],
   cutSound: ['POST', '/sounds/{id}/parts'],
   job: ['GET', '/jobs/{id}'],

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { keyPathSchema } from '@/core/analysis';
 import type { Facts } from './operation';
 import { edited } from './shared';
 
@@ -64,6 +65,12 @@ export const soundFacts = {
       .strictObject({ from: seconds, to: seconds, fadeIn: seconds.default(0), fadeOut: seconds.default(0) })
       .refine((c) => c.to > c.from, { path: ['to'], message: 'is not after the beginning' }),
     answer: soundSchema,
+  },
+  keyPaths: {
+    summary: 'Every path of keys through an attendant, up to four deep: where it ends, when, and what is heard',
+    right: 'ask',
+    query: z.strictObject({ at: z.string().max(60).default('now') }),
+    answer: z.strictObject({ paths: z.array(keyPathSchema), at: z.string(), whole: z.boolean() }),
   },
   replacePrompt: {
     summary: 'Let another prompt be heard wherever this one is, as one edit',

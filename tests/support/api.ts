@@ -56,6 +56,10 @@ export class Client {
     return { status: response.status, body: (await response.json()) as Answer<{ id: string }>['body'] };
   }
 
+  /** What a path answers, octet by octet. */
+  octets = async (path: string): Promise<Uint8Array> =>
+    new Uint8Array(await (await fetch(`${BASE}/api/v1${path}`, { headers: this.headers })).arrayBuffer());
+
   /** What a path answers, as text with its type. */
   async text(path: string): Promise<{ status: number; type: string; text: string }> {
     const response = await fetch(`${BASE}/api/v1${path}`, { headers: this.headers });

@@ -12,6 +12,9 @@ const FLAGS = [
   '--disable-component-update',
   '--disable-sync',
   '--hide-scrollbars',
+  // A microphone that hums, and nobody asked whether it may be used.
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
 ];
 
 /** Where the application under test runs. */

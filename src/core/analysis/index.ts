@@ -15,4 +15,5 @@ export type { RuleStretch } from './rule-week';
 export * from './number-space';
 export { outsideOpened, slowKeys } from './attendants';
 export { spokenKeys, type SpokenKey } from './spoken-keys';
+export * from './key-paths';
 export { reachedFrom } from './reached';

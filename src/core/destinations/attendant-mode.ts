@@ -25,7 +25,7 @@ export function modesOf(exchange: Exchange, object: Attendant): AttendantMode[] 
 
 export type ModeNow = { mode: AttendantMode; why: string } | { leadsTo: string; why: string };
 
-export function modeNow(object: Attendant, moment: Moment): ModeNow {
+export function modeNow(object: Attendant, moment: Pick<Moment, 'exchange' | 'situation' | 'at'>): ModeNow {
   const notice = noticeAt(moment.exchange, moment.situation, object.id, moment.at);
   if (notice) return modeBy(moment.exchange, object, noticed(notice));
   if (!object.hours) return { mode: 'open', why: 'it has no hours' };

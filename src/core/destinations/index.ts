@@ -20,7 +20,12 @@ import { timeSwitch } from './time-switch';
 
 export * from '../plan';
 export * from './offer';
-export { greetingOf, isMissing as attendantModeIsMissing } from './attendant-mode';
+export {
+  greetingOf,
+  isMissing as attendantModeIsMissing,
+  keysOf as attendantKeysIn,
+  modeNow as attendantModeNow,
+} from './attendant-mode';
 export { inScope as dialledAtAttendant } from './attendant-menu';
 export { CALLED_BACK, JUST_RUNG } from './extension';
 export { keysOfName } from './names';

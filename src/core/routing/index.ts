@@ -10,7 +10,7 @@ export * from '../exchange/reasons';
 export * from '../exchange/situation';
 export * from '../exchange/situation-errors';
 export * from '../exchange/taken';
-export { destinationOf, forwardingBy, outcomeAt } from './walk';
+export { destinationOf, forwardingBy, outcomeAt, playedAt } from './walk';
 export { outcomeOf, trace } from './trace';
 export { routesFor } from './routes';
 export { arrivesAs, dialledFromOutside } from './delivered';

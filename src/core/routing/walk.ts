@@ -250,6 +250,21 @@ export function outcomeAt(exchange: Exchange, id: string, at: number, situation:
   return walk(new Run(exchange, call, situation, false), { type: 'destination', id }, cameIn);
 }
 
+/** A call from outside that has come to a destination, with its steps and all that is heard there and after it. */
+export function playedAt(
+  exchange: Exchange,
+  id: string,
+  at: number,
+  situation: Situation,
+): Ending & Pick<Run, 'steps' | 'heard'> {
+  const { site } = exchange.destinations.get(id)!.object;
+  const trunk = exchange.plan.trunks.find((t) => t.site === site) ?? null;
+  const call: Call = { from: { type: 'outside', calling: null }, dial: '', enBloc: true, at };
+  const run = new Run(exchange, call, situation);
+  const end = walk(run, { type: 'destination', id }, { trunk, calling: '', phone: null, site });
+  return { ...end, steps: run.steps, heard: run.heard };
+}
+
 /** How a call would go on by somebody's forwarding to digits that lead outside, or why it would not. */
 export function forwardingBy(
   exchange: Exchange,

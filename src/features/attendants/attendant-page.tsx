@@ -27,6 +27,7 @@ import { SoundStrip } from '@/workbench/sound-strip';
 import { WeekStrip } from '@/workbench/week-strip';
 import { FALLS_BACK, MODE_TITLES, type AttendantData, type KeyShown } from './data';
 import { Keypad, type KeyFace } from './keypad';
+import { KeyPaths } from './key-paths';
 import { KeyPanel } from './key-panel';
 import { SilenceLine } from './silence-line';
 
@@ -66,6 +67,7 @@ export function AttendantPage({ page }: { page: AttendantData }) {
           <Levels page={page} above={edit.value.above as string | null} />
           <Modes page={page} mode={mode} onMode={setMode} />
           <ModeArea page={page} edit={edit} mode={mode} name={name} onName={setName} />
+          <KeyPaths id={id} name={data.label} />
           <Box mt="16px">
             <Picture around={data.around} course />
           </Box>

@@ -143,6 +143,7 @@ function SetKey({ page, mode, name, shown, onLevel }: Props & { shown: KeyShown 
       {now === 'lead' && !isOther(name) ? (
         <chakra.label display="flex" gap="8px" alignItems="center" mt="8px">
           <TickBox
+            type="checkbox"
             checked={edit.value.silent === false}
             disabled={!data.canEdit}
             onChange={(e) => edit.choose('silent', !e.target.checked)}

@@ -5,6 +5,8 @@ import { ask } from '../engine';
 import { madeReady } from '../sound/make';
 import { speechMissing, spokenText } from '../sound/speak';
 import { factsOfSound, keepSound, wavOfSound } from '../sound/store';
+import { situationAt } from '../state/situation';
+import { momentOf } from './calls';
 import type { Handlers } from './handler';
 
 export const soundHandlers: Handlers<keyof typeof soundFacts> = {
@@ -26,6 +28,12 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
     if (query.name)
       headers.set('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${query.name}.wav`)}`);
     return new Response(Buffer.from(wav), { headers });
+  },
+  keyPaths: async ({ actor, params, query, request }) => {
+    const now = Date.now();
+    const at = await momentOf({ from: '', dial: '', when: query.at, calling: null }, now);
+    const situation = await situationAt(at);
+    return ask('keyPaths', { reader: actor, id: params.id, at, situation }, { signal: request.signal });
   },
   replacePrompt: async ({ actor, params, body }) => {
     const { edits, act } = await ask('promptReplaced', { reader: actor, id: params.id, by: body.by });

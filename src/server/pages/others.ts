@@ -219,3 +219,11 @@ export async function rehearsalPage(asked: Record<string, string | undefined>) {
   const { from = '', dial = '', at = 'now', did = '' } = asked;
   return { from: from.slice(0, 100), dial: dial.slice(0, 100), at: at.slice(0, 60), did: did.slice(0, 4000) };
 }
+
+/** What an attendant that begins with its greeting may name. */
+export async function attendantBegun() {
+  const reader = await pageActor();
+  const data = await askForPage('attendantBegun', { reader });
+  if (!data) notFound();
+  return data;
+}

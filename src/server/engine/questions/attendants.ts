@@ -1,18 +1,20 @@
-import { outsideOpened, reachedFrom, slowKeys, spokenKeys } from '@/core/analysis';
+import { MOST_PATHS, keyPaths as pathsOfKeys, outsideOpened, reachedFrom, slowKeys, spokenKeys } from '@/core/analysis';
 import { attendantModeIsMissing, keysOfName, dialledAtAttendant } from '@/core/destinations';
 import {
   ATTENDANT_MODES,
   GREETING_FIELDS,
+  labelOf,
   fieldsOf,
   type Attendant,
   type AttendantMode,
   type PlanNumber,
 } from '@/core/plan';
-import type { Exchange } from '@/core/routing';
+import type { Exchange, Situation } from '@/core/routing';
+import { Refused } from '../../access/rights';
 import { optionsFor } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { mainSite, markOf, shortLedger } from './short-ledger';
+import { mainSite, markOf, mayAdd, shortLedger } from './short-ledger';
 
 /* Attendants: the list of them, and one with everything that its keypad shows. */
 
@@ -150,4 +152,43 @@ export function namesByKeys(given: Given, { reader, site }: By & { site: string 
     const alike = [...new Set(p.keys.flatMap((k) => first.get(k.slice(0, 3))!))].filter((id) => id !== p.id);
     return { ...p, same: same.map((id) => names.get(id)!), alike: alike.length };
   });
+}
+
+/** Every path of keys through an attendant of the draft at a moment. */
+export function keyPaths(
+  given: Given,
+  { reader, id, at, situation }: By & { id: string; at: number; situation: Situation },
+) {
+  if (!objectPage(given, { kind: 'attendant', id, reader }))
+    throw new Refused(404, 'no-such-object', 'There is no such attendant.');
+  const paths = pathsOfKeys(given.draft.exchange(), id, at, situation);
+  const answer = { paths, at: new Date(at).toISOString(), whole: paths.length < MOST_PATHS };
+  return sightIn(given.draft, reader).cut(answer);
+}
+
+/** Most numbers that are offered for a new attendant. */
+const MOST_NUMBERS = 200;
+
+/** What an attendant that begins with its greeting may name; null: this reader adds none. */
+export function attendantBegun({ draft }: Given, { reader }: By) {
+  if (!mayAdd(reader, 'attendant')) return null;
+  const sight = sightIn(draft, reader);
+  const routed = new Set(draft.plan.inboundRoutes.flatMap((r) => r.numbers));
+  const site = mainSite(draft.plan);
+  return {
+    account: reader.account,
+    ...optionsFor(sight, ['site', 'hours', 'destination'], new Set()),
+    site: site?.id ?? null,
+    language: site?.language ?? draft.plan.organisation.language,
+    numbers: sight
+      .list('number')
+      .filter((n) => n.state === 'active' && n.belongsTo === null && !routed.has(n.id))
+      .slice(0, MOST_NUMBERS)
+      .map((n) => ({
+        id: n.id,
+        label: labelOf('number', n),
+        rowVersion: draft.rowVersions.of('number', n.id)!,
+        object: { ...n } as Record<string, unknown>,
+      })),
+  };
 }
