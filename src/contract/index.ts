@@ -8,6 +8,7 @@ import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf 
 import type { OperationName } from './paths';
 import { peopleFacts } from './people';
 import { planFacts } from './plan';
+import { rehearsalFacts } from './rehearsals';
 import { scriptFacts } from './scripts';
 import { soundFacts } from './sounds';
 import { stateFacts } from './state';
@@ -23,6 +24,7 @@ export const contract = {
   ...holidayFacts,
   ...calendarFacts,
   ...scriptFacts,
+  ...rehearsalFacts,
   ...soundFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;

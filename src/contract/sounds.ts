@@ -66,6 +66,27 @@ export const soundFacts = {
       .refine((c) => c.to > c.from, { path: ['to'], message: 'is not after the beginning' }),
     answer: soundSchema,
   },
+  namesOnKeys: {
+    summary: 'What each name is on keypad letters (ITU-T E.161), and whose names are the same there',
+    right: 'look',
+    query: z.strictObject({ site: z.string().max(36).default('') }),
+    answer: z.strictObject({
+      people: z.array(
+        z.strictObject({
+          id: z.string(),
+          digits: z.string(),
+          name: z.string(),
+          spelling: z.string(),
+          /** as keys, each way it can be spelt; none: its letters are on no key */
+          keys: z.array(z.string()),
+          /** people whose whole name is the same keys */
+          same: z.array(z.string()),
+          /** how many others begin with the same three keys */
+          alike: z.number(),
+        }),
+      ),
+    }),
+  },
   keyPaths: {
     summary: 'Every path of keys through an attendant, up to four deep: where it ends, when, and what is heard',
     right: 'ask',

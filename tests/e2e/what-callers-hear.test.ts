@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { Client, admin } from '../support/api';
+import { Client, admin, objectIn, rowVersion } from '../support/api';
 import { ADMIN, fill, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
 import { Hand } from '../support/hand';
 import { undoTo } from '../support/jobs';
@@ -234,6 +234,42 @@ describe('rehearsal', () => {
     await other.goto(page.url(), { waitUntil: 'networkidle0' });
     await waitForText(other, 'You press 0.', '[data-testid=transcript]');
     await other.close();
+  });
+
+  it('is kept as a test, which names the edit that breaks it', async () => {
+    await visit(page, `${call}&did=k3:2`);
+    await page.type('[aria-label="Name of the test"]', 'Freight by key 2');
+    await press(page, 'Keep as a test');
+    await waitForText(page, 'Kept as tests: all go as they went'.toUpperCase(), '[data-testid=kept-rehearsals] h2');
+    const row = '[data-testid=kept-rehearsal]';
+    await waitForText(page, 'Freight, second level, then 4000 Freight desk', row);
+    const found = (await plan()).attendantKeys.find(
+      (k) => k.attendant === 'main-attendant' && k.mode === 'open' && k.key === '2',
+    ) as Key & { id: string };
+    // First an edit that has nothing to do with it, then the one that breaks it, then another.
+    const edit = async (kind: string, object: Record<string, unknown>, more: object) =>
+      boss.post('/edits', {
+        edits: [
+          {
+            kind,
+            id: object.id,
+            rowVersion: await rowVersion(kind === 'extension' ? kind : 'attendant_key', String(object.id)),
+            value: { ...object, ...more },
+          },
+        ],
+      });
+    const e2104 = (await objectIn(boss, 'draft', 'extensions', 'e-2104')) as Record<string, unknown>;
+    expect((await edit('extension', e2104, { note: 'nothing to do with it' })).status).toBe(200);
+    expect((await edit('attendantKey', found as never, { leadsTo: 'e-2104' })).status).toBe(200);
+    expect((await edit('extension', { ...e2104, note: 'nothing to do with it' }, { note: 'nor this' })).status).toBe(
+      200,
+    );
+    await visit(page, '/rehearsal');
+    await waitForText(page, 'Since Farida Okonjo changed “Leads to” of', row);
+    await waitForText(page, 'Now: 2104', row);
+    await press(page, 'Keep no longer');
+    await page.waitForFunction(() => !document.querySelector('[data-testid=kept-rehearsal]'));
+    for (let i = 0; i < 3; i++) await boss.post('/edits/undo');
   });
 
   it('hears the storm notice, while it holds', async () => {

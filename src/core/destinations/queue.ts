@@ -1,7 +1,7 @@
 import type { Queue } from '../plan';
 import { BUSY, NO_ANSWER, UNREACHABLE } from '../exchange/cause';
 import { noticeAt } from '../exchange/hours-now';
-import { heardPhrase, heardPrompt, spoken } from '../exchange/hear';
+import { heardPhrase, heardPrompt, spoken, type Heard } from '../exchange/hear';
 import {
   hears,
   leadOr,
@@ -164,7 +164,22 @@ function heardWaiting(object: Queue, { exchange, language, situation }: Moment, 
   const every = object.announceEverySeconds;
   const waiting = situation.queues?.find((q) => q.id === object.id)?.waiting ?? 0;
   const position = heardPhrase(exchange, 'position', language, { position: String(waiting + 1) });
-  if (every !== null)
-    for (let at = every; at < Math.min(end, MOST_TOLD); at += every) heard.push(...hears(position, at, end));
-  return heard;
+  const told = Math.min(end, MOST_TOLD);
+  if (every !== null) for (let at = every; at < told; at += every) heard.push(...hears(position, at, end));
+  const music = heardPrompt(exchange, object.music ?? exchange.sites.get(object.site)!.music, language);
+  return music ? withMusic(heard, music, told) : heard;
+}
+
+/** Music wherever nothing else is heard, begun anew each time. */
+function withMusic(heard: readonly OfferedSound[], music: Heard, end: number): OfferedSound[] {
+  const out: OfferedSound[] = [];
+  let silent = 0;
+  for (const h of [...heard, null]) {
+    const until = h ? h.afterSeconds : end;
+    if (until > silent) out.push({ ...music, afterSeconds: silent, until });
+    if (!h) break;
+    out.push(h);
+    silent = Math.max(silent, h.until);
+  }
+  return out;
 }

@@ -470,6 +470,27 @@ describe('E11: what callers hear at an attendant, second by second', () => {
   });
 });
 
+describe('E11: what callers hear who wait', () => {
+  it('consent and introduction, music between, and the place in the queue as often as it is said', () => {
+    const played = compile(
+      endsPlan((d) => {
+        (d.prompts as object[]).push({ id: 'tune', name: 'Tune', seconds: 20 });
+        Object.assign((d.queues as object[])[0]!, { music: 'tune', announceEverySeconds: 60, longestWaitSeconds: 100 });
+      }),
+    );
+    const call = ask('2101', '5020', { queues: [{ id: 'line', waiting: 1 }] }, OPEN, played);
+    const position = call.heard.find((h) => h.phrase === 'position')!;
+    expect(heard(call)).toEqual([
+      [0, 3, 'consent', 'en'],
+      [3, 10, 'hello', 'en'],
+      [13, 47, 'tune', 'en'],
+      [60, position.seconds, 'position', 'en'],
+      [60 + position.seconds, 40 - position.seconds, 'tune', 'en'],
+    ]);
+    expect(position.text).toBe('You are number 2 in the queue.');
+  });
+});
+
 describe('E7: channels', () => {
   const channel = (channelChoice: string, state: object) =>
     ask(

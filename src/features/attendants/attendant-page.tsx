@@ -27,6 +27,7 @@ import { SoundStrip } from '@/workbench/sound-strip';
 import { WeekStrip } from '@/workbench/week-strip';
 import { FALLS_BACK, MODE_TITLES, type AttendantData, type KeyShown } from './data';
 import { Keypad, type KeyFace } from './keypad';
+import { NamesOnKeys } from './names-on-keys';
 import { KeyPaths } from './key-paths';
 import { KeyPanel } from './key-panel';
 import { SilenceLine } from './silence-line';
@@ -68,6 +69,9 @@ export function AttendantPage({ page }: { page: AttendantData }) {
           <Modes page={page} mode={mode} onMode={setMode} />
           <ModeArea page={page} edit={edit} mode={mode} name={name} onName={setName} />
           <KeyPaths id={id} name={data.label} />
+          {spelt(page, edit) ? (
+            <NamesOnKeys site={edit.value.directDialling === 'everyone' ? '' : String(data.object.site)} />
+          ) : null}
           <Box mt="16px">
             <Picture around={data.around} course />
           </Box>
@@ -94,6 +98,10 @@ export function AttendantPage({ page }: { page: AttendantData }) {
     />
   );
 }
+
+/** Whether callers can spell names here. */
+const spelt = (page: AttendantData, edit: ObjectEdit) =>
+  edit.value.dialByName === true || page.keys.some((k) => k.value.does === 'ask name');
 
 /** The level above, and those beneath. */
 function Levels({ page, above }: { page: AttendantData; above: string | null }) {

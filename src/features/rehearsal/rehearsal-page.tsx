@@ -17,6 +17,7 @@ import { formFields } from '@/workbench/form-fields';
 import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
 import { useAsked } from '@/workbench/use-asked';
+import { KeepThis, KeptRehearsals } from './kept-rehearsals';
 import { NOTHING_DONE, lastSecond, linesOf, readDone, writeDone, type Done, type Line } from './run';
 
 interface Start {
@@ -24,6 +25,7 @@ interface Start {
   dial: string;
   at: string;
   did: string;
+  mayEdit: boolean;
 }
 
 const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
@@ -163,9 +165,11 @@ export function RehearsalPage({ start }: { start: Start }) {
             <PartTitle>The course of the call</PartTitle>
             <CourseView course={litUntil(run, now)} />
           </Box>
+          {start.mayEdit ? <KeepThis question={question} done={done} /> : null}
           <Hearing lines={lines} now={now} on={sounds && playing && speed === 1} />
         </>
       ) : null}
+      <KeptRehearsals mayEdit={start.mayEdit} />
     </Workspace>
   );
 }

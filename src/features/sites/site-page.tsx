@@ -23,7 +23,7 @@ export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[
         </>
       )}
       parts={[
-        { title: 'Where it is', fields: ['name', 'address', 'country', 'zone', 'language'] },
+        { title: 'Where it is', fields: ['name', 'address', 'country', 'zone', 'language', 'music'] },
         { title: 'What people dial here', fields: ['outsidePrefix', 'area', 'siteCode', 'ladder', 'mainNumber'] },
         {
           title: 'Which digits new extensions get',

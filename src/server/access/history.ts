@@ -18,6 +18,8 @@ export type HistoryAction =
   | 'calendar-feed-dropped'
   | 'caller-blocked'
   | 'caller-unblocked'
+  | 'rehearsal-kept'
+  | 'rehearsal-dropped'
   | 'settings-changed'
   | 'password-changed'
   | 'second-factor-on'

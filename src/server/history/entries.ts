@@ -101,6 +101,8 @@ const ACTIONS: Record<string, string> = {
   'calendar-feed-dropped': 'dropped a calendar feed',
   'caller-blocked': 'blocked a caller',
   'caller-unblocked': 'let a blocked caller through',
+  'rehearsal-kept': 'kept a rehearsal as a test',
+  'rehearsal-dropped': 'keeps a rehearsal no longer',
   'settings-changed': 'changed settings',
   'second-factor-on': 'turned the second factor on',
   'second-factor-off': 'turned a second factor off',

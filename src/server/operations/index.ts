@@ -7,6 +7,7 @@ import { holidayHandlers } from './holidays';
 import { numberHandlers } from './numbers';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
+import { rehearsalHandlers } from './rehearsals';
 import { scriptHandlers } from './scripts';
 import { soundHandlers } from './sounds';
 import { stateHandlers } from './state';
@@ -22,6 +23,7 @@ export const handlers: Handlers = {
   ...holidayHandlers,
   ...calendarHandlers,
   ...scriptHandlers,
+  ...rehearsalHandlers,
   ...soundHandlers,
   ...workHandlers,
 };

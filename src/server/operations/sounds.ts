@@ -29,6 +29,9 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
       headers.set('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${query.name}.wav`)}`);
     return new Response(Buffer.from(wav), { headers });
   },
+  namesOnKeys: async ({ actor, query, request }) => ({
+    people: await ask('namesByKeys', { reader: actor, site: query.site || null }, { signal: request.signal }),
+  }),
   keyPaths: async ({ actor, params, query, request }) => {
     const now = Date.now();
     const at = await momentOf({ from: '', dial: '', when: query.at, calling: null }, now);

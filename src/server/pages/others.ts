@@ -215,9 +215,16 @@ export async function blockedPage() {
 
 /** What a rehearsal begins with: who calls, what is dialled, when, and what was done so far. */
 export async function rehearsalPage(asked: Record<string, string | undefined>) {
-  if (!may(await pageActor(), 'ask')) notFound();
+  const actor = await pageActor();
+  if (!may(actor, 'ask')) notFound();
   const { from = '', dial = '', at = 'now', did = '' } = asked;
-  return { from: from.slice(0, 100), dial: dial.slice(0, 100), at: at.slice(0, 60), did: did.slice(0, 4000) };
+  return {
+    from: from.slice(0, 100),
+    dial: dial.slice(0, 100),
+    at: at.slice(0, 60),
+    did: did.slice(0, 4000),
+    mayEdit: may(actor, 'edit'),
+  };
 }
 
 /** What an attendant that begins with its greeting may name. */

@@ -44,6 +44,12 @@ export const queue = z.strictObject({
     title: 'Introduction before ringing',
     description: 'Agents ring only after it; else they ring while it plays.',
   }),
+  music: ref('prompt', {
+    title: 'Music',
+    description: 'What callers hear while they wait, over and over. Empty: the music of its site.',
+  })
+    .nullable()
+    .default(null),
   announceEverySeconds: z.number().int().min(10).max(3600).nullable().default(null).meta({
     title: 'Says position and wait every',
     description: 'Seconds between announcements. Example: 60. Empty: never.',

@@ -24,6 +24,12 @@ export const site = z.strictObject({
     description: 'Hours, notices and nights of this site go by its clock.',
   }),
   language: line(35, 2).default('en').meta({ title: 'Language', description: 'Of prompts and mail.' }),
+  music: ref('prompt', {
+    title: 'Music on hold',
+    description: 'What callers hear who are held here or wait in its queues, over and over. Empty: silence.',
+  })
+    .nullable()
+    .default(null),
   address: line(200).default('').meta({
     title: 'Address',
     description: 'What the emergency service is told. Example: 1 Quay Road, North Quay.',

@@ -17,6 +17,7 @@ import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
 import * as prompts from './prompts';
+import * as rehearsals from './rehearsals';
 import * as scripts from './scripts';
 import * as settings from './settings';
 import * as state from './state';
@@ -44,6 +45,8 @@ export const QUESTIONS = {
   ...numbers,
   ...settings,
   ...scripts,
+  rehearsed: rehearsals.rehearsed,
+  rehearsedNow: rehearsals.rehearsedNow,
   ...state,
   ...places,
   ...switches,

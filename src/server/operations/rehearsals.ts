@@ -1,0 +1,9 @@
+import type { rehearsalFacts } from '@/contract/rehearsals';
+import { dropRehearsal, keepRehearsal, rehearsals } from '../state/rehearsals';
+import type { Handlers } from './handler';
+
+export const rehearsalHandlers: Handlers<keyof typeof rehearsalFacts> = {
+  rehearsals: ({ actor }) => rehearsals(actor),
+  keepRehearsal: ({ actor, body }) => keepRehearsal(actor, body),
+  dropRehearsal: ({ actor, params }) => dropRehearsal(actor, params.id),
+};
