@@ -36,7 +36,7 @@ const tidy = (text: string): string =>
 
 /** Keys named in a greeting in English, Swedish or German, in the order of their first naming; each once. */
 export function spokenKeys(text: string): SpokenKey[] {
-  const flat = text.replace(/<[^>]*>/g, ' ').replace(/\s+/g, ' ');
+  const flat = text.replace(/<[^<>]*>/g, ' ').replace(/\s+/g, ' ');
   const found = new Map<string, { what: string; at: number }>();
   const add = (key: string, what: string, at: number) => {
     const known = found.get(keyOf(key));

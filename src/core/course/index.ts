@@ -1,4 +1,4 @@
-export type { Course, CourseKind, CourseNode, CourseWay } from './schema';
+export type { Course, CourseNode } from './schema';
 export * from './course';
 export * from './graph';
 export { cycles } from './cycles';

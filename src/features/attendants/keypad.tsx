@@ -108,17 +108,21 @@ function Key({
   canEdit: boolean;
   onSelect: () => void;
 }) {
-  const drop = useDroppable({ id: key });
-  const drag = useDraggable({ id: key, disabled: !canEdit || !shown });
-  const { transform } = drag;
+  const { setNodeRef: dropRef, isOver } = useDroppable({ id: key });
+  const {
+    setNodeRef: dragRef,
+    listeners,
+    attributes,
+    transform,
+  } = useDraggable({ id: key, disabled: !canEdit || !shown });
   return (
     <Box
-      ref={drop.setNodeRef}
+      ref={dropRef}
       position="relative"
       minW={0}
       h="84px"
       border="1px solid"
-      borderColor={selected ? 'plum' : shown?.mark ? 'saffron' : drop.isOver ? 'plum' : 'line'}
+      borderColor={selected ? 'plum' : shown?.mark ? 'saffron' : isOver ? 'plum' : 'line'}
       borderWidth={selected ? '2px' : '1px'}
       borderStyle={shown || selected ? 'solid' : 'dashed'}
       bg={shown?.mark ? 'saffronTint' : shown ? 'raised' : undefined}
@@ -172,7 +176,7 @@ function Key({
       {canEdit && shown ? (
         <chakra.button
           type="button"
-          ref={drag.setNodeRef}
+          ref={dragRef}
           position="absolute"
           top="4px"
           right="4px"
@@ -181,8 +185,8 @@ function Key({
           cursor="grab"
           aria-label={`Move key ${key} to another`}
           style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 5 } : undefined}
-          {...drag.listeners}
-          {...drag.attributes}
+          {...listeners}
+          {...attributes}
           aria-describedby={undefined}
         >
           <GripVertical size={14} aria-hidden />

@@ -1,5 +1,5 @@
 import type { rehearsalFacts } from '@/contract/rehearsals';
-import { dropRehearsal, keepRehearsal, rehearsals } from '../state/rehearsals';
+import { dropRehearsal, keepRehearsal, rehearsals } from './kept-rehearsals';
 import type { Handlers } from './handler';
 
 export const rehearsalHandlers: Handlers<keyof typeof rehearsalFacts> = {

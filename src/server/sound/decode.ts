@@ -3,9 +3,8 @@ import { ALAW, MULAW } from '@/core/sound';
 
 /* Sound files as samples: WAV in every usual coding, and MP3. */
 
-/** Seconds of the longest sound that is taken, and octets of the largest file. */
-export const MOST_SOUND_SECONDS = 600;
-export const MOST_SOUND_BYTES = 60_000_000;
+/** Seconds of the longest sound that is taken. */
+const MOST_SOUND_SECONDS = 600;
 
 export interface Decoded {
   format: 'WAV' | 'MP3';

@@ -1,6 +1,6 @@
 import type { Kept, Rehearsed } from '@/contract/rehearsals';
 import { readCall } from '@/core/ask';
-import { KINDS, isKind, planWith, type AnyObject, type Changed, type DraftKind, type Plan } from '@/core/plan';
+import { KINDS, isKind, planWith, type Changed, type DraftKind, type Plan } from '@/core/plan';
 import { actName } from '@/core/acts/edit';
 import { compile, trace, type Exchange, type Situation } from '@/core/routing';
 import { reading, rows } from '../../db/pool';

@@ -6,8 +6,8 @@ import { Refused, demand, type Actor } from '../access/rights';
 import { change, reading, rows, writing } from '../db/pool';
 import { readVersions } from '../db/versions';
 import { ask } from '../engine';
-import { momentOf } from '../operations/calls';
-import { situationAt } from './situation';
+import { momentOf } from './calls';
+import { situationAt } from '../state/situation';
 
 /* Rehearsals kept as tests, beside the plan: they are asked of every draft. */
 
