@@ -1,6 +1,7 @@
 import { setPriority } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { speakPhrases } from '@/server/sound/phrases';
 import { readDueFeed } from '@/server/calendars/links';
 import { DatabaseGone, closePool } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
@@ -62,9 +63,18 @@ async function feeds(): Promise<void> {
   }
 }
 
+/** What the exchange says itself is spoken once, in the background. */
+async function phrases(): Promise<void> {
+  try {
+    await speakPhrases(() => !ending);
+  } catch (e) {
+    if (!(e instanceof DatabaseGone)) log.error({ err: e }, 'the phrases could not be spoken');
+  }
+}
+
 const silent = heartbeat('worker');
 const unwatched = watchMemory();
-void Promise.all([...LANES.map(work), feeds()]).finally(() => {
+void Promise.all([...LANES.map(work), feeds(), phrases()]).finally(() => {
   silent();
   unwatched();
   return closePool();

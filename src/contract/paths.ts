@@ -115,6 +115,7 @@ export const PATHS = {
   namesOnKeys: ['GET', '/names-on-keys'],
   keyPaths: ['GET', '/attendants/{id}/paths'],
   replacePrompt: ['POST', '/prompts/{id}/replacement'],
+  phraseSound: ['GET', '/phrases/{phrase}/{language}'],
   cutSound: ['POST', '/sounds/{id}/parts'],
   job: ['GET', '/jobs/{id}'],
   jobEvents: ['GET', '/jobs/{id}/events'],

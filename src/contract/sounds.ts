@@ -58,6 +58,11 @@ export const soundFacts = {
     query: z.strictObject({ rate: z.enum(['16000', '8000']).default('16000'), name: z.string().max(80).optional() }),
     answer: null,
   },
+  phraseSound: {
+    summary: 'What the exchange says itself as a WAV file, as it was spoken at set-up',
+    right: 'look',
+    answer: null,
+  },
   cutSound: {
     summary: 'Keep a part of a sound, with fades at its ends, as a new sound',
     right: 'edit',

@@ -15,6 +15,10 @@ const config = defineConfig({
       fontVariantNumeric: 'tabular-nums',
       colorPalette: 'plum',
     },
+    // What is printed is the page itself, whole.
+    'header, nav, aside, footer, [data-testid=ribbon]': { _print: { display: 'none !important' } },
+    'html, body, body *': { _print: { overflow: 'visible !important' } },
+    'html, body, main, main *, body > *': { _print: { height: 'auto !important', maxHeight: 'none !important' } },
     '*::placeholder': { color: 'quiet', opacity: 1 },
     ':focus-visible': { outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' },
     '::selection': { bg: 'plumTint' },

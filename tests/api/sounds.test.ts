@@ -75,6 +75,16 @@ describe('sounds', () => {
     expect((await boss.post(`/sounds/${body.id}/parts`, { from: 2, to: 1 })).body.error!.path).toBe('to');
   });
 
+  it('what the exchange says itself was spoken at set-up, in each language', async () => {
+    const spoken = async (phrase: string, language: string) =>
+      (await boss.text(`/phrases/${phrase}/${language}`)).status;
+    for (let i = 0; i < 300 && (await spoken('goodbye', 'de')) !== 200; i++)
+      await new Promise((r) => setTimeout(r, 200));
+    for (const language of ['en', 'sv', 'de']) expect(await spoken('hand-over', language)).toBe(200);
+    expect(await spoken('position', 'en')).toBe(404);
+    expect(await spoken('nothing', 'en')).toBe(404);
+  });
+
   it('who only looks hears, and adds nothing; who has not signed in hears nothing', async () => {
     const looker = await Client.signedIn(AUDITOR);
     const { body } = await upload(toneWav(1));

@@ -8,10 +8,6 @@ import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from './brows
 
 const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   today: '/',
-  extensions: async (page) => {
-    await visit(page, '/extensions?filter=north');
-    for (let i = 0; i < 9; i++) await page.keyboard.press('j');
-  },
   people: async (page) => {
     await visit(page, '/people?team=team-bookings');
     await clickText(page, 'Choose these 18');
@@ -44,9 +40,21 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.click('[aria-label^="61 and on"]');
     await page.waitForSelector('[data-testid=number-block]');
   },
-  holidays: async (page) => {
-    await visit(page, '/holidays/holidays-de');
-    await page.waitForSelector('[data-testid=official-dates]');
+  attendant: async (page) => {
+    await visit(page, '/attendants/main-attendant');
+    await page.click('[data-key="2"]');
+    await page.waitForSelector('svg rect');
+  },
+  prompt: async (page) => {
+    await visit(page, '/prompts/greeting-vastra');
+    await page.waitForSelector('svg rect');
+  },
+  rehearsal: async (page) => {
+    await visit(
+      page,
+      '/rehearsal?from=outside%3A%2B447700900999&dial=%2B441632960183&at=fri+17%3A10&did=k9%3A2+k14%3A1',
+    );
+    for (let i = 0; i < 4; i++) await clickText(page, 'Skip to what comes next');
   },
   outbound: async (page) => {
     await visit(page, '/outbound');
@@ -55,7 +63,6 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   },
   trunk: '/trunks/kestrel',
   trace: '/trace?from=outside%3A%2B46846500417&dial=01632+960100&at=fri+17%3A10',
-  'trace-out': '/trace?from=2104&dial=90046313900610&at=now',
   ask: async (page) => {
     await visit(page, '/extensions');
     await page.type('[data-testid=ask-line]', '2160 > 9 01632 960150');

@@ -18,7 +18,7 @@ import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
 import { useAsked } from '@/workbench/use-asked';
 import { KeepThis, KeptRehearsals } from './kept-rehearsals';
-import { NOTHING_DONE, lastSecond, linesOf, readDone, writeDone, type Done, type Line } from './run';
+import { NOTHING_DONE, lastSecond, linesOf, readDone, writeDone, type Done, type Line, type Sound } from './run';
 
 interface Start {
   from: string;
@@ -150,6 +150,7 @@ export function RehearsalPage({ start }: { start: Start }) {
               <Pad disabled={done.answered !== null} onPress={press} />
               <Who
                 offer={offer}
+                shownName={run.trace.shownName}
                 done={done}
                 onAnswer={(l) => {
                   setDone({ ...done, answered: { label: l.text, atSeconds: now } });
@@ -251,12 +252,14 @@ function Pad({ disabled, onPress }: { disabled: boolean; onPress: (key: string) 
 /** Whoever is offered the call: whether they take it. */
 function Who({
   offer,
+  shownName,
   done,
   onAnswer,
   onIs,
   onRing,
 }: {
   offer: Line | null;
+  shownName: string | null;
   done: Done;
   onAnswer: (line: Line) => void;
   onIs: (what: 'busy' | 'away', id: string) => void;
@@ -272,6 +275,7 @@ function Who({
       <Flex gap="8px" align="center" mb="8px">
         <Glyph kind={lands.kind} />
         <b>{lands.label}</b>
+        {shownName ? <chakra.span color="quiet">shown with “{shownName}”</chakra.span> : null}
       </Flex>
       <Flex gap="6px" wrap="wrap">
         <Act onClick={() => onAnswer(offer)}>Answers</Act>
@@ -351,13 +355,22 @@ function litUntil({ course, trace }: NonNullable<Answer<'rehearse'>>, now: numbe
   };
 }
 
+/** Where what is heard can be fetched: a recording, or a phrase as it was spoken at set-up. */
+const addressOfSound = ({ sound, phrase, language }: Sound): string =>
+  sound
+    ? addressOf('sound', { params: { id: sound }, query: {} })
+    : addressOf('phraseSound', { params: { phrase: phrase!, language } });
+
 /** Plays the recording that is heard now, from where the call is. */
 function Hearing({ lines, now, on }: { lines: readonly Line[]; now: number; on: boolean }) {
   const audio = useRef<HTMLAudioElement>(null);
   const current = on
-    ? lines.find((l) => l.sound?.sound && l.atSeconds <= now + 0.05 && now < l.atSeconds + l.sound.heardSeconds)
+    ? lines.find(
+        (l) =>
+          (l.sound?.sound ?? l.sound?.phrase) && l.atSeconds <= now + 0.05 && now < l.atSeconds + l.sound.heardSeconds,
+      )
     : undefined;
-  const sound = current?.sound?.sound ?? null;
+  const sound = current ? addressOfSound(current.sound!) : null;
   const begun = current ? current.atSeconds : 0;
   const at = useRef(0);
   useEffect(() => {
@@ -366,7 +379,7 @@ function Hearing({ lines, now, on }: { lines: readonly Line[]; now: number; on: 
   useEffect(() => {
     const player = audio.current!;
     if (sound === null) return player.pause();
-    player.src = addressOf('sound', { params: { id: sound }, query: {} });
+    player.src = sound;
     player.currentTime = Math.max(0, at.current - begun);
     void player.play().catch(() => undefined);
     return () => player.pause();

@@ -4,16 +4,20 @@ import { applyEdits } from '../draft';
 import { ask } from '../engine';
 import { madeReady } from '../sound/make';
 import { speechMissing, spokenText } from '../sound/speak';
+import { wavOfPhrase } from '../sound/phrases';
+import { inTurn } from '../sound/turn';
 import { factsOfSound, keepSound, wavOfSound } from '../sound/store';
 import { situationAt } from '../state/situation';
 import { momentOf } from './calls';
 import type { Handlers } from './handler';
 
+const wavHeaders = (caching: string) => new Headers({ 'content-type': 'audio/wav', 'cache-control': caching });
+
 export const soundHandlers: Handlers<keyof typeof soundFacts> = {
   addSound: async ({ actor, file, request }) =>
     keepSound(await madeReady(file, { field: 'file', signal: request.signal }), actor.account),
   speak: async ({ actor, body, request }) => {
-    const spoken = await spokenText(body.text, body.language, body.wordsAMinute);
+    const spoken = await inTurn(request.signal, () => spokenText(body.text, body.language, body.wordsAMinute));
     return keepSound(await madeReady(spoken, { field: 'text', signal: request.signal }), actor.account);
   },
   speech: async () => ({ missing: await speechMissing() }),
@@ -21,10 +25,7 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
   sound: async ({ params, query }) => {
     const wav = await wavOfSound(params.id, query.rate === '8000' ? 8000 : 16_000);
     // What is heard is what the address says: it never changes.
-    const headers = new Headers({
-      'content-type': 'audio/wav',
-      'cache-control': 'private, max-age=31536000, immutable',
-    });
+    const headers = wavHeaders('private, max-age=31536000, immutable');
     if (query.name)
       headers.set('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${query.name}.wav`)}`);
     return new Response(Buffer.from(wav), { headers });
@@ -42,6 +43,8 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
     const { edits, act } = await ask('promptReplaced', { reader: actor, id: params.id, by: body.by });
     return applyEdits(actor, edits, { act });
   },
+  phraseSound: async ({ params }) =>
+    new Response(Buffer.from(await wavOfPhrase(params.phrase, params.language)), { headers: wavHeaders('no-cache') }),
   cutSound: async ({ actor, params, body, request }) => {
     const { seconds } = await factsOfSound(params.id);
     if (body.from >= seconds)

@@ -3,31 +3,18 @@ import { Worker } from 'node:worker_threads';
 import { Refused } from '../access/rights';
 import type { Cut, Prepared } from './prepare';
 import type { SoundMade } from './sound-thread';
+import { inTurn } from './turn';
 
 const MOST_SECONDS = 60;
 const MOST_MEMORY_MB = 1500;
-/** so many at once: each takes a core */
-const MOST_AT_ONCE = 2;
-
-let running = 0;
-const waiting: (() => void)[] = [];
-
 /** Makes a file ready for callers, in a thread; refused with what is wrong with it, at `field`, and at which second. */
 export async function madeReady(
   bytes: Uint8Array,
   { part = null, field, signal }: { part?: Cut | null; field: string; signal?: AbortSignal },
 ): Promise<Prepared> {
-  if (running >= MOST_AT_ONCE) await new Promise<void>((go) => waiting.push(go));
-  running++;
-  try {
-    signal?.throwIfAborted();
-    const made = await inThread(bytes, part, signal);
-    if (!made.ok) throw new Refused(422, made.code, made.sentence, field, { atSeconds: made.atSeconds });
-    return made.made;
-  } finally {
-    running--;
-    waiting.shift()?.();
-  }
+  const made = await inTurn(signal, () => inThread(bytes, part, signal));
+  if (!made.ok) throw new Refused(422, made.code, made.sentence, field, { atSeconds: made.atSeconds });
+  return made.made;
 }
 
 async function inThread(bytes: Uint8Array, part: Cut | null, signal?: AbortSignal): Promise<SoundMade> {
