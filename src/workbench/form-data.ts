@@ -44,6 +44,8 @@ export interface ObjectPageData extends FieldsData {
   rights: readonly string[];
   /** differs from live */
   pending: boolean;
+  /** what is a part of it and goes with it, such as the keys of an attendant */
+  parts: { kind: ObjectKind; id: string; rowVersion: number; object: ObjectValue }[];
   /** comes after the page */
   around: Promise<Around>;
 }

@@ -64,7 +64,13 @@ export function ObjectPage({
   }, [commit]);
 
   const remove = async () => {
-    const done = await edits.together([{ do: 'remove', of: { kind: data.kind, id: data.object.id! }, base: data }]);
+    const done = await edits.together(
+      [
+        ...data.parts.map(({ kind, id, ...base }) => ({ do: 'remove' as const, of: { kind, id }, base })),
+        { do: 'remove', of: { kind: data.kind, id: data.object.id! }, base: data },
+      ],
+      data.parts.length > 0 ? `deleted ${data.word} ${data.label}`.slice(0, 80) : undefined,
+    );
     if (!done.ok) {
       setRefusal(done.errors[0]!.sentence);
       setRemoving(false);
@@ -107,7 +113,7 @@ export function ObjectPage({
               {({ referredToBy }) =>
                 referredToBy > 0
                   ? `${referredToBy} ${referredToBy === 1 ? 'thing still points' : 'things still point'} to ${data.word} ${data.label}; they stand under “Reached by”. It can be deleted once they point elsewhere.`
-                  : `${data.word} ${data.label} goes from the draft; live keeps it until you go live.`
+                  : `${data.word} ${data.label} goes from the draft${partsSaid(data.parts.length)}; live keeps it until you go live.`
               }
             </Later>
           </Box>
@@ -153,6 +159,9 @@ export function ObjectParts({ data, parts }: { data: FieldsData; parts: Part[] }
     </>
   );
 }
+
+const partsSaid = (count: number) =>
+  count === 0 ? '' : `, with ${count} ${count === 1 ? 'thing that is a part' : 'things that are parts'} of it`;
 
 /** The object of a page as what is edited. */
 function useEdited({ kind, object, rowVersion, label, fields }: FieldsData): EditedObject {

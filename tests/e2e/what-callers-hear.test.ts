@@ -153,6 +153,26 @@ describe('an attendant from its greeting', () => {
   });
 });
 
+describe('an attendant goes', () => {
+  it('with its keys, once nothing leads there any more', async () => {
+    const level = (await plan()).attendants.find((a) => a.name === 'Harbour line, key 2')!;
+    await visit(page, `/attendants/${level.id}`);
+    await press(page, 'Delete…');
+    await waitForText(page, '1 thing still points to attendant', '[role=alertdialog]');
+    await press(page, 'Keep it');
+    await visit(page, `/attendants/${level.above}`);
+    await page.click('[data-key="2"]');
+    await press(page, 'Clear key 2');
+    await until(async () => !(await keysOf(level.above!)).some(([k]) => k === '2'), 'key 2 is cleared');
+    await visit(page, `/attendants/${level.id}`);
+    await press(page, 'Delete…');
+    await waitForText(page, 'with 1 thing that is a part of it', '[role=alertdialog]');
+    await press(page, 'Delete Harbour line, key 2');
+    await until(async () => !(await plan()).attendants.some((a) => a.id === level.id), 'the level is gone');
+    expect(await keysOf(level.id)).toEqual([]);
+  });
+});
+
 describe('prompts', () => {
   const folder = mkdtempSync(join(tmpdir(), 'polydrome-sound-'));
   const soundOf = async (id: string) => (await plan()).prompts.find((p) => p.id === id)!;
@@ -266,6 +286,10 @@ describe('rehearsal', () => {
     );
     await visit(page, '/rehearsal');
     await waitForText(page, 'Since Farida Okonjo changed “Leads to” of', row);
+    await waitForText(page, 'Now: 2104', row);
+    await visit(page, '/');
+    await waitForText(page, 'Freight by key 2 goes otherwise since Farida Okonjo', '[data-testid=broken-rehearsals]');
+    await visit(page, '/rehearsal');
     await waitForText(page, 'Now: 2104', row);
     await press(page, 'Keep no longer');
     await page.waitForFunction(() => !document.querySelector('[data-testid=kept-rehearsal]'));

@@ -39,6 +39,9 @@ function asHeard(prompt: Prompt, language: string, phrase: Phrase | null): Heard
   return { prompt: prompt.id, phrase, language: spokenIn, text, seconds, sound };
 }
 
+/** Phrases in which nothing is said as it is at the time; each is made once. */
+const WHOLE = new Map<string, Heard>();
+
 /** What the exchange says itself, in the organisation's own words where it has some. `values` stand in the place of braces. */
 export function heardPhrase(
   exchange: Exchange,
@@ -49,8 +52,13 @@ export function heardPhrase(
   const own = exchange.phrases.get(phrase);
   if (own) return asHeard(own, language, phrase);
   const spokenIn = phraseLanguage(language);
+  const whole = `${spokenIn} ${phrase}`;
+  const known = WHOLE.get(whole);
+  if (known) return known;
   const text = PHRASE_TEXTS[spokenIn][phrase].replace(/\{(\w+)\}/g, (_, name: string) => values[name] ?? '');
-  return { prompt: null, phrase, language: spokenIn, text, seconds: secondsToSay(text), sound: null };
+  const heard = { prompt: null, phrase, language: spokenIn, text, seconds: secondsToSay(text), sound: null };
+  if (text === PHRASE_TEXTS[spokenIn][phrase]) WHOLE.set(whole, heard);
+  return heard;
 }
 
 /** Seconds a prompt takes to hear; none for no prompt. */

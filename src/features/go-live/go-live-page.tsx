@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
+import { BrokenRehearsals } from '@/workbench/broken-rehearsals';
 import { call, type ApiResult } from '@/workbench/api';
 import { ActLink, Empty, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
@@ -145,6 +146,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           Revision {gone} is live.
         </Box>
       ) : null}
+      {data.gate ? <BrokenRehearsals /> : null}
       {data.losing.length > 0 ? (
         <Box
           mb="12px"

@@ -12,6 +12,7 @@ import { Time } from '@/ui/time';
 import { useKeptThings } from '@/ui/kept';
 import { Later } from '@/ui/later';
 import { useKinds } from '@/ui/kinds';
+import { BrokenRehearsals } from '@/workbench/broken-rehearsals';
 import { AllNotices, useNotice } from '@/workbench/notices-here';
 import { tracePath } from '@/workbench/paths';
 import { TypedList } from '@/workbench/typed-list';
@@ -23,6 +24,7 @@ export interface TodayData {
   account: string;
   canEdit: boolean;
   mayActNow: boolean;
+  mayAsk: boolean;
   pending: { id: string; name: string; by: string; at: string; object: { kind: string; id: string } | null }[];
   live: { number: number; note: string; by: string; at: string } | null;
   edits: number;
@@ -171,6 +173,7 @@ export function TodayPage({ data }: { data: TodayData }) {
         </Box>
         <Box gridColumn="1 / -1" minW={0} id="problems">
           <PartTitle>To look at in the draft</PartTitle>
+          {data.mayAsk ? <BrokenRehearsals /> : null}
           <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} />}</Later>
         </Box>
       </Grid>

@@ -23,6 +23,7 @@ export async function todayData() {
     account: reader.account,
     canEdit: may(reader, 'edit'),
     mayActNow: may(reader, 'actNow'),
+    mayAsk: may(reader, 'ask'),
     live: revisions[0] ?? null,
     work: askForPage('work', { reader, now }),
     problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE, type: '' }),

@@ -63,9 +63,24 @@ export function objectPage({ draft, live, index }: Given, { kind, id, reader }: 
     rights: rightsOf(reader.role),
     pending: !sameObject(find(live, kind, id), object),
     draftVersion: draft.version,
+    parts: partsOf(draft.plan, id).map((r) => ({
+      kind: r.kind,
+      id: r.object.id,
+      rowVersion: draft.rowVersions.of(r.kind, r.object.id)!,
+      object: r.object as unknown as Record<string, unknown>,
+    })),
   };
 }
 export type ObjectPageAnswer = NonNullable<ReturnType<typeof objectPage>>;
+
+/** What is a part of an object, and goes with it. */
+const partsOf = (plan: Plan, id: string) => referrersTo(plan, id).filter((r) => KINDS[r.kind].partOf === r.field);
+
+/** How many things that stay refer to an object. */
+function othersThatRefer(plan: Plan, id: string): number {
+  const parts = new Set(partsOf(plan, id).map((r) => r.object.id));
+  return referrersTo(plan, id).filter((r) => !parts.has(r.object.id)).length;
+}
 
 const sameObject = (a: object | undefined, b: object) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
@@ -95,7 +110,7 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
   return sightIn(draft, reader).cut({
     ...consequencesOf(draft.exchange(), before, kind, id, now, situation),
     course: courseTo(draft.exchange(), kind, id, now, situation),
-    referredToBy: referrersTo(draft.plan, id).length,
+    referredToBy: othersThatRefer(draft.plan, id),
     picture: isPictured(kind) ? pictureOf(kind, { exchange: draft.exchange(), id, now, situation }) : null,
     problems: allProblems(draft).filter((p) => p.object.id === id),
   });
