@@ -5,7 +5,8 @@ export const EARLY_SCRIPT = `(function () {
   function tell() { if (early.told) early.told(); }
   function note(event) {
     var t = event.target;
-    if (works(t) || !('value' in t)) return;
+    // What is typed on in a field that works by now is newer than what was noted of it.
+    if (!('value' in t) || (works(t) && !early.fields.has(t))) return;
     early.fields.set(t, t.type === 'checkbox' || t.type === 'radio' ? t.checked : t.value);
     tell();
   }

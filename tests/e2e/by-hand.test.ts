@@ -104,6 +104,26 @@ describe('when and where, from nothing', () => {
     begun = Date.now();
     ends = await endsNow();
     const edits = [];
+    // Attendants stand on hours and places: they go first.
+    for (const n of before.numbers!)
+      if (before.attendants!.some((a) => a.id === n.belongsTo))
+        edits.push({
+          kind: 'number',
+          id: n.id,
+          rowVersion: await rowVersion('number', n.id),
+          value: { ...n, belongsTo: null },
+        });
+    for (const [kind, list] of [
+      ['attendantKey', before.attendantKeys],
+      ['attendant', before.attendants],
+    ] as const)
+      for (const o of list!)
+        edits.push({
+          kind,
+          id: o.id,
+          rowVersion: await rowVersion(kind === 'attendant' ? kind : 'attendant_key', o.id),
+          value: null,
+        });
     for (const [from, kind] of Object.entries(LISTS))
       for (const o of before[from] ?? []) {
         const table = kind.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);

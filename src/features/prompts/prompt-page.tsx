@@ -65,36 +65,30 @@ function Versions({ page: { data, spoken }, edit }: { page: PromptData; edit: Ob
   };
   return (
     <Box maxW="760px">
-      <Flex
-        role="tablist"
-        aria-label="Languages"
-        borderBottom="1px solid"
-        borderColor="line"
-        mb="12px"
-        wrap="wrap"
-        align="flex-end"
-      >
-        {all.map((v, i) => (
-          <chakra.button
-            key={v.language}
-            type="button"
-            role="tab"
-            aria-selected={i === shown}
-            px="12px"
-            py="6px"
-            borderBottom="3px solid"
-            borderColor={i === shown ? 'plum' : 'transparent'}
-            fontWeight={i === shown ? 700 : 400}
-            onClick={() => setAt(i)}
-          >
-            {languageName(v.language)}
-            {v.sound ? null : (
-              <chakra.span color="saffronText" fontSize="12px" ml="6px">
-                text only
-              </chakra.span>
-            )}
-          </chakra.button>
-        ))}
+      <Flex borderBottom="1px solid" borderColor="line" mb="12px" wrap="wrap" align="flex-end">
+        <Flex role="tablist" aria-label="Languages" wrap="wrap">
+          {all.map((v, i) => (
+            <chakra.button
+              key={v.language}
+              type="button"
+              role="tab"
+              aria-selected={i === shown}
+              px="12px"
+              py="6px"
+              borderBottom="3px solid"
+              borderColor={i === shown ? 'plum' : 'transparent'}
+              fontWeight={i === shown ? 700 : 400}
+              onClick={() => setAt(i)}
+            >
+              {languageName(v.language)}
+              {v.sound ? null : (
+                <chakra.span color="saffronText" fontSize="12px" ml="6px">
+                  text only
+                </chakra.span>
+              )}
+            </chakra.button>
+          ))}
+        </Flex>
         {data.canEdit ? (
           <Box ml="auto" w="200px" pb="4px">
             <LanguageBox
