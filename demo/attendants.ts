@@ -19,7 +19,7 @@ const TEXTS: Input<'prompts'>[] = [
   },
   {
     id: 'greeting-storm',
-    name: 'Main greeting, storm',
+    name: 'Main greeting, bad weather',
     text: 'Because of the storm our terminals are closed tonight. For sailing status press 3. Thank you for calling.',
   },
   {
