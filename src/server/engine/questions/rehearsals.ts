@@ -34,17 +34,18 @@ export const rehearsedNow = ({ draft }: Given, call: Pick<Kept, 'question' | 'si
 const told = (w: Kept['expects'] | null): string =>
   w === null ? '' : JSON.stringify([w.outcome, w.lands?.kind, w.lands?.id, w.then.map((t) => [t.kind, t.id]), w.heard]);
 
-/** How each kept rehearsal goes now; one that goes otherwise names the first edit after which it did. */
+/** How each kept rehearsal goes now, as far as its reader may see it; one that goes otherwise names the first edit after which it did. */
 export async function rehearsed(
   given: Given,
   { tests, reader }: By & { tests: readonly Kept[] },
-): Promise<Rehearsed[]> {
+): Promise<{ kept: Kept; went: Rehearsed }[]> {
   const { draft } = given;
-  const out: Rehearsed[] = [];
+  const out: { kept: Kept; went: Rehearsed }[] = [];
   for (const test of tests) {
     const now = wentIn(draft.exchange(), test);
     const holds = told(now) === told(test.expects);
-    out.push({ id: test.id, holds, now, brokenBy: holds ? null : await culprit(draft, test) });
+    const brokenBy = holds ? null : await culprit(draft, test);
+    out.push({ kept: test, went: { id: test.id, holds, now, brokenBy } });
   }
   return sightIn(draft, reader).cut(out);
 }
