@@ -16,6 +16,10 @@ interface Early {
   form: HTMLFormElement | null;
   /** told of anything new */
   told: (() => void) | null;
+  /** told of a field that works by now and is about to be typed into again */
+  next: ((field: Field) => void) | null;
+  /** an event that wakes a part of the page is under way; nobody typed */
+  waking: boolean;
 }
 
 declare global {
@@ -34,7 +38,11 @@ const tell = (field: Element, event: 'focusin' | 'focusout') =>
   field.dispatchEvent(new FocusEvent(event, { bubbles: true }));
 
 /** A part of the page that is not taken over yet is, at once, when an event of this kind comes to it; it changes nothing. */
-const wake = (field: Field) => field.dispatchEvent(new Event('input', { bubbles: true }));
+function wake(early: Early, field: Field): void {
+  early.waking = true;
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+  early.waking = false;
+}
 
 /** Types or ticks again, and leaves the field again where it was left. */
 function again(field: Field, typed: string | boolean): void {
@@ -42,6 +50,13 @@ function again(field: Field, typed: string | boolean): void {
   if (left) tell(field, 'focusin');
   put(field, typed);
   if (left) setTimeout(() => document.activeElement !== field && tell(field, 'focusout'), 0);
+}
+
+/** Puts a text back with its caret where it stood, or at its end. */
+function keepCaret(field: Field, typed: string | boolean): void {
+  const at = field.value === typed && !(field instanceof HTMLSelectElement) ? field.selectionStart : null;
+  again(field, typed);
+  if (at !== null) (field as HTMLInputElement).setSelectionRange(at, at);
 }
 
 function put(field: Field, typed: string | boolean): void {
@@ -71,7 +86,7 @@ export function EarlyTyping() {
     const look = () => {
       for (const [noted, typed] of [...early.fields]) {
         const field = standing(noted);
-        if (field) wake(field);
+        if (field) wake(early, field);
         if (field && !works(field)) continue;
         early.fields.delete(noted);
         if (field) again(field, typed);
@@ -87,9 +102,14 @@ export function EarlyTyping() {
     early.told = () => {
       if (frame === 0) frame = requestAnimationFrame(look);
     };
+    early.next = (field) => {
+      const typed = early.fields.get(field);
+      early.fields.delete(field);
+      if (typed !== undefined) keepCaret(field, typed);
+    };
     frame = requestAnimationFrame(look);
     return () => {
-      early.told = null;
+      early.told = early.next = null;
       cancelAnimationFrame(frame);
     };
   }, []);

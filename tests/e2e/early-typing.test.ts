@@ -110,6 +110,33 @@ describe('before the code of a page has come', () => {
     await page.close();
   });
 
+  it('typed on and on while the page takes its fields over: every character is there, in its place', async () => {
+    const page = await signedIn(browser, ...ADMIN);
+    const { hold, letGo } = await holding(page);
+    for (const pause of [3, 11, 29]) {
+      hold();
+      await see(page, '/people/p-3018', '[data-field=email]');
+      await page.click('[data-field=name]', { count: 3 });
+      const text = `Bird abcdefghijklmnopqrstuvwxyz of quay ${pause}`;
+      for (const [i, letter] of [...text].entries()) {
+        if (i === 9) letGo();
+        await page.keyboard.type(letter);
+        await new Promise((done) => setTimeout(done, pause));
+      }
+      await page.waitForFunction(() =>
+        Object.keys(document.querySelector('[data-field=name]')!).some((k) => k.startsWith('__reactProps$')),
+      );
+      await new Promise((done) => setTimeout(done, 300));
+      expect(await page.$eval('[data-field=name]', (e) => (e as HTMLInputElement).value)).toBe(text);
+      await page.keyboard.press('Tab');
+      await page.waitForFunction(
+        () => document.querySelector('[data-testid=on-its-way]')?.getAttribute('data-waiting') === '0',
+      );
+      expect(await objectIn(boss, 'draft', 'people', 'p-3018')).toMatchObject({ name: text });
+    }
+    await page.close();
+  });
+
   it('a tick is a tick', async () => {
     const page = await signedIn(browser, ...ADMIN);
     const { hold, letGo } = await holding(page);
