@@ -20,7 +20,7 @@ const TEXTS: Input<'prompts'>[] = [
   {
     id: 'greeting-storm',
     name: 'Main greeting, bad weather',
-    text: 'Because of the storm our terminals are closed tonight. For sailing status press 3. Thank you for calling.',
+    text: 'Because of the storm our terminals are closed tonight. For sailing status press 3. Or stay on the line and leave a message.',
   },
   {
     id: 'greeting-freight',
@@ -150,7 +150,7 @@ export const ATTENDANTS = {
         'no key': 'e-2000',
       },
       closed: { 3: 'sailing-status', 4: 'm-lost-property', 'no key': 'm-2000' },
-      notice: { 3: 'sailing-status', 'no key': { does: 'end' } },
+      notice: { 3: 'sailing-status', 'no key': 'm-2000' },
     }),
     ...keys('freight-attendant', {
       open: { 1: 'e-4000', 2: 'e-2118', '*': { does: 'back' }, 'no key': 'e-4000' },

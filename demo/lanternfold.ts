@@ -565,7 +565,7 @@ function numbers(): Input<'numbers'>[] {
 
 function inboundRoutes(): Input<'inboundRoutes'>[] {
   return [
-    { id: 'in-main', position: 10, name: 'Main number', numbers: ['n-441632960100'], leadsTo: 'e-2000' },
+    { id: 'in-main', position: 10, name: 'Main number', numbers: ['n-441632960100'], leadsTo: 'main-attendant' },
     { id: 'in-vastra', position: 20, name: 'Västra Kajen main', numbers: ['n-46313900600'], leadsTo: 'e-3000' },
     {
       id: 'in-free',

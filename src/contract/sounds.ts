@@ -16,6 +16,8 @@ export const soundSchema = z.strictObject({
   id: z.string(),
   seconds: z.number(),
   facts: z.strictObject({
+    /** the text that was spoken; null for what was recorded or uploaded */
+    said: z.string().nullable(),
     format: z.string(),
     rate: z.number(),
     channels: z.number(),
@@ -59,8 +61,14 @@ export const soundFacts = {
     answer: null,
   },
   phraseSound: {
-    summary: 'What the exchange says itself as a WAV file, as it was spoken at set-up',
+    summary: 'What the exchange says itself in the draft, as a WAV file; with the figure or key that it is said with',
     right: 'look',
+    query: z.strictObject({
+      figure: z
+        .string()
+        .regex(/^[0-9*#]{1,3}$/, 'is no figure or key: up to three of 0 to 9, * and #')
+        .optional(),
+    }),
     answer: null,
   },
   cutSound: {

@@ -5,6 +5,7 @@ import { Check, ChevronDown, X } from 'lucide-react';
 import { Glyph } from './glyph';
 import { useLabelOf } from './label-of';
 import { settling } from './settling';
+import { useTypeOver } from './type-over';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** Something to choose: by `id`, shown as `label`; `more` is what else it may be found by. */
@@ -85,6 +86,7 @@ export function ChoiceBox({
   const current = label ?? choices.find((c) => c.id === value)?.label ?? '';
   const box = useRef<HTMLInputElement>(null);
   const named = useLabelOf(box, input['aria-label']);
+  useTypeOver(box);
   // What stands in the box is what is typed or chosen, also after the list has closed without a choice.
   useEffect(() => {
     const wanted = text ?? current;

@@ -81,8 +81,34 @@ describe('sounds', () => {
     for (let i = 0; i < 300 && (await spoken('goodbye', 'de')) !== 200; i++)
       await new Promise((r) => setTimeout(r, 200));
     for (const language of ['en', 'sv', 'de']) expect(await spoken('hand-over', language)).toBe(200);
-    expect(await spoken('position', 'en')).toBe(404);
     expect(await spoken('nothing', 'en')).toBe(404);
+    expect(await spoken('__proto__', 'en')).toBe(404);
+  });
+
+  it('a phrase with a figure is spoken with each figure, in one’s own words where there are some', async () => {
+    const said = (query: string, phrase = 'position', language = 'en') =>
+      boss.octets(`/phrases/${phrase}/${language}${query}`);
+    expect((await boss.text('/phrases/position/en')).status).toBe(422);
+    expect((await boss.text('/phrases/position/en?figure=abcd')).status).toBe(400);
+    const [three, seventy, again] = [await said('?figure=3'), await said('?figure=77'), await said('?figure=3')];
+    expect(again).toEqual(three);
+    // “Seventy-seven” takes longer to say than “three”.
+    expect(seventy.length).toBeGreaterThan(three.length + 3000);
+    expect(await said('?figure=3', 'position', 'de')).not.toEqual(three);
+    const own = {
+      id: 'own-position',
+      name: 'Own place',
+      phrase: 'position',
+      language: 'en',
+      text: 'Only {place} to go!',
+    };
+    const made = await boss.post('/edits', { edits: [{ kind: 'prompt', id: own.id, rowVersion: null, value: own }] });
+    expect(made.status).toBe(200);
+    const mine = await said('?figure=3');
+    expect(mine.length).toBeGreaterThan(5000);
+    expect(mine).not.toEqual(three);
+    await boss.post('/edits/undo');
+    expect(await said('?figure=3')).toEqual(three);
   });
 
   it('who only looks hears, and adds nothing; who has not signed in hears nothing', async () => {

@@ -229,6 +229,50 @@ describe('prompts', () => {
   });
 });
 
+describe('music while they wait', () => {
+  it('is chosen for a site and for a queue with its own; who waits hears it', async () => {
+    const queue = {
+      id: 'waiting-room',
+      name: 'Waiting room',
+      site: 'north-quay',
+      digits: '6688',
+      permanentAgents: ['e-2101'],
+    };
+    const made = await boss.post('/edits', {
+      edits: [{ kind: 'queue', id: queue.id, rowVersion: null, value: queue }],
+    });
+    expect(made.status).toBe(200);
+    await visit(page, '/prompts');
+    // A short list is plain, a long one is found by typing.
+    const choose = async (selector: string, text: string) =>
+      (await page.$eval(selector, (e) => e.tagName)) === 'SELECT'
+        ? hand.choose(selector, text)
+        : hand.find(selector, text);
+    await choose(`[aria-label="Music of North Quay"]`, 'bad weather');
+    const site = async () => (await objectIn(boss, 'draft', 'sites', 'north-quay'))?.music;
+    await until(async () => (await site()) === 'greeting-storm', 'the music of the site');
+    const own = '[aria-label^="Music of "][aria-label*="Waiting room"]';
+    // Without its own it hears that of its site, and the page says so.
+    await page.waitForFunction(
+      (at: string) => {
+        const box = document.querySelector(at)!;
+        return `${box.getAttribute('placeholder')} ${box.textContent}`.includes(
+          'as its site: Main greeting, bad weather',
+        );
+      },
+      {},
+      own,
+    );
+    await choose(own, 'ailing');
+    await until(
+      async () => (await objectIn(boss, 'draft', 'queues', queue.id))?.music === 'prompt-sailing',
+      'the music of the queue',
+    );
+    await visit(page, `/rehearsal?from=2101&dial=${queue.digits}&at=fri%2010:00`);
+    await waitForText(page, 'All sailings leave on time', '[data-testid=transcript]');
+  });
+});
+
 describe('rehearsal', () => {
   const call = '/rehearsal?from=outside:%2B447700900999&dial=%2B441632960183&at=fri%2010:00';
   const transcript = () =>

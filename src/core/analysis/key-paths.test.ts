@@ -50,13 +50,13 @@ describe('every path of keys', () => {
     }
   });
 
-  it('when closed there is only what closed has; a storm ends the call', () => {
+  it('when closed there is only what closed has; in a storm too a caller who waits gets to a mailbox', () => {
     const night = keyPaths(exchange, 'main-attendant', Date.parse('2026-11-27T23:00:00Z'), {});
     expect(night.map((p) => p.keys.join(' ')).sort()).toEqual(['3', '4', 'no key']);
     const storm = keyPaths(exchange, 'main-attendant', FRIDAY, {
       notices: [{ id: 'storm', of: 'main-attendant', from: '2026-11-27T00:00:00Z', open: false }],
     });
-    expect(storm.find((p) => p.keys.join() === 'no key')!.mark).toBe('ends');
+    expect(storm.find((p) => p.keys.join() === 'no key')).toMatchObject({ mark: null, lands: { id: 'm-2000' } });
   });
 
   it('dead ends are marked, and nothing is deeper than it may be', () => {
@@ -71,11 +71,13 @@ describe('every path of keys', () => {
       key: '5',
       leadsTo: 'freight-attendant',
     });
+    document.attendantKeys.push({ id: 'over', attendant: 'freight-attendant', key: '6', does: 'end' });
     const bare = readPlan(document);
     if (!bare.ok) throw new Error(JSON.stringify(bare.errors));
     const found = keyPaths(compile(bare.plan), 'main-attendant', FRIDAY, {});
     expect(found.find((p) => p.keys.join(' ') === '2 no key')!.mark).toBe('dead end');
     expect(found.find((p) => p.keys.join(' ') === '2 5')!.mark).toBe('back');
+    expect(found.find((p) => p.keys.join(' ') === '2 6')!.mark).toBe('ends');
     expect(Math.max(...found.map((p) => p.keys.length))).toBeLessThanOrEqual(DEEPEST + 1);
   });
 });

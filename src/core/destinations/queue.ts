@@ -163,7 +163,7 @@ function heardWaiting(object: Queue, { exchange, language, situation }: Moment, 
   heard.push(...hears(heardPrompt(exchange, object.intro, language), consent?.seconds ?? 0, end));
   const every = object.announceEverySeconds;
   const waiting = situation.queues?.find((q) => q.id === object.id)?.waiting ?? 0;
-  const position = heardPhrase(exchange, 'position', language, { position: String(waiting + 1) });
+  const position = heardPhrase(exchange, 'position', language, String(waiting + 1));
   const told = Math.min(end, MOST_TOLD);
   if (every !== null) for (let at = every; at < told; at += every) heard.push(...hears(position, at, end));
   const music = heardPrompt(exchange, object.music ?? exchange.sites.get(object.site)!.music, language);

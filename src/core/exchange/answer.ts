@@ -80,6 +80,8 @@ const heardSchema = z.strictObject({
   phrase: z.enum(PHRASES).nullable(),
   language: z.string(),
   text: z.string(),
+  /** what stands in the text where the phrase has braces */
+  figure: z.string().nullable(),
   sound: z.string().nullable(),
 });
 export type HeardInTrace = z.output<typeof heardSchema>;

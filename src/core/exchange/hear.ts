@@ -1,4 +1,4 @@
-import { PHRASE_TEXTS, phraseLanguage, secondsToSay, type Phrase, type Prompt } from '../plan';
+import { PHRASE_TEXTS, phraseLanguage, saidWith, saysFigure, secondsToSay, type Phrase, type Prompt } from '../plan';
 import type { Exchange } from './exchange';
 
 /** Something that the caller hears: a prompt of the plan, or a phrase of the exchange. */
@@ -10,7 +10,9 @@ export interface Heard {
   text: string;
   /** how long it takes to the end */
   seconds: number;
-  /** SHA-256 of the recording; null: nothing is recorded, or a phrase as it came with the program */
+  /** what stands in the place of braces in a phrase; null: nothing does */
+  figure: string | null;
+  /** SHA-256 of the recording; null: nothing is recorded, or a phrase as it came with the program or with a figure */
   sound: string | null;
 }
 
@@ -31,34 +33,44 @@ export function versionOf(prompt: Prompt, language: string): Version {
 /** A prompt as it is heard in a language; null for no prompt. */
 export function heardPrompt(exchange: Exchange, id: string | null, language: string): Heard | null {
   if (!id) return null;
-  return asHeard(exchange.prompts.get(id)!, language, null);
+  const prompt = exchange.prompts.get(id)!;
+  return { prompt: id, phrase: null, figure: null, ...heardOf(prompt, language) };
 }
 
-function asHeard(prompt: Prompt, language: string, phrase: Phrase | null): Heard {
+function heardOf(prompt: Prompt, language: string): Pick<Heard, 'language' | 'text' | 'seconds' | 'sound'> {
   const { language: spokenIn, text, seconds, sound } = versionOf(prompt, language);
-  return { prompt: prompt.id, phrase, language: spokenIn, text, seconds, sound };
+  return { language: spokenIn, text, seconds, sound };
 }
 
 /** Phrases in which nothing is said as it is at the time; each is made once. */
 const WHOLE = new Map<string, Heard>();
 
-/** What the exchange says itself, in the organisation's own words where it has some. `values` stand in the place of braces. */
-export function heardPhrase(
-  exchange: Exchange,
-  phrase: Phrase,
-  language: string,
-  values: Readonly<Record<string, string>> = {},
-): Heard {
+/**
+ * What the exchange says itself, in the organisation's own words where it has some. `figure` stands in the place of braces: no
+ * recording says it, so such a text counts as long as it takes to say.
+ */
+export function heardPhrase(exchange: Exchange, phrase: Phrase, language: string, figure = ''): Heard {
   const own = exchange.phrases.get(phrase);
-  if (own) return asHeard(own, language, phrase);
+  if (own) {
+    const said = heardOf(own, language);
+    const asSaid = saysFigure(said.text) ? withFigure(said.text, figure) : { figure: null };
+    return { prompt: own.id, phrase, ...said, ...asSaid };
+  }
   const spokenIn = phraseLanguage(language);
   const whole = `${spokenIn} ${phrase}`;
   const known = WHOLE.get(whole);
   if (known) return known;
-  const text = PHRASE_TEXTS[spokenIn][phrase].replace(/\{(\w+)\}/g, (_, name: string) => values[name] ?? '');
-  const heard = { prompt: null, phrase, language: spokenIn, text, seconds: secondsToSay(text), sound: null };
-  if (text === PHRASE_TEXTS[spokenIn][phrase]) WHOLE.set(whole, heard);
+  const text = PHRASE_TEXTS[spokenIn][phrase];
+  const base = { prompt: null, phrase, language: spokenIn };
+  if (saysFigure(text)) return { ...base, ...withFigure(text, figure) };
+  const heard = { ...base, figure: null, text, seconds: secondsToSay(text), sound: null };
+  WHOLE.set(whole, heard);
   return heard;
+}
+
+function withFigure(text: string, figure: string): Pick<Heard, 'text' | 'figure' | 'seconds' | 'sound'> {
+  const said = saidWith(text, figure);
+  return { text: said, figure, seconds: secondsToSay(said), sound: null };
 }
 
 /** Seconds a prompt takes to hear; none for no prompt. */

@@ -108,7 +108,6 @@ describe('the plan document', () => {
       'directory otherwise',
       ...Array.from({ length: 4 }, () => 'parkPlace returnTo'),
       ...Array.from({ length: 2 }, () => 'attendantKey leadsTo'),
-      'inboundRoute leadsTo',
       'routeRule leadsTo',
     ]);
     const changed = {

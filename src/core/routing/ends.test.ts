@@ -471,6 +471,38 @@ describe('E11: what callers hear at an attendant, second by second', () => {
 });
 
 describe('E11: what callers hear who wait', () => {
+  it('the place in the queue is said in the words of the plan, in the language of the call, and no recording says it', () => {
+    const told = (prompts: object[], waiting: number) => {
+      const played = compile(
+        endsPlan((d) => {
+          (d.prompts as object[]).push(...prompts);
+          Object.assign((d.queues as object[])[0]!, { announceEverySeconds: 30, longestWaitSeconds: 40 });
+        }),
+      );
+      return ask('2101', '5020', { queues: [{ id: 'line', waiting }] }, OPEN, played).heard.filter(
+        (h) => h.phrase === 'position',
+      );
+    };
+    expect(told([], 1)).toMatchObject([
+      { prompt: null, text: 'You are number 2 in the queue.', figure: '2', sound: null },
+    ]);
+    const own = {
+      id: 'own',
+      name: 'Own',
+      phrase: 'position',
+      text: '{n} before you, yes {n}.',
+      seconds: 9,
+      sound: 'a'.repeat(64),
+    };
+    expect(told([own], 0)).toMatchObject([
+      { prompt: 'own', text: '1 before you, yes 1.', figure: '1', sound: null, seconds: 1.8 },
+    ]);
+    // Without a place for the figure it is said as it was recorded.
+    expect(told([{ ...own, text: 'There is a queue.' }], 0)).toMatchObject([
+      { figure: null, sound: own.sound, seconds: 9 },
+    ]);
+  });
+
   it('consent and introduction, music between, and the place in the queue as often as it is said', () => {
     const played = compile(
       endsPlan((d) => {

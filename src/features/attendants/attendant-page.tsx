@@ -14,10 +14,10 @@ import { ObjectPage } from '@/workbench/object-page';
 import { rehearsalPath } from '@/workbench/paths';
 import { Picture } from '@/workbench/picture';
 import { WeekStrip } from '@/workbench/week-strip';
-import { FALLS_BACK, MODE_TITLES, type AttendantData } from './data';
+import { FALLS_BACK, MODE_TITLES, type AttendantData, newKey } from './data';
 import { NamesOnKeys } from './names-on-keys';
 import { KeyPaths } from './key-paths';
-import { ModeArea, newKey } from './mode-area';
+import { ModeArea } from './mode-area';
 
 /** A caller from outside, of a range that is kept for fiction. */
 const SOMEBODY = 'outside:+447700900999';

@@ -1,3 +1,4 @@
+import { v7 as uuid } from 'uuid';
 import type { AttendantKey, FieldFacts, Prompt } from '@/core/plan';
 import type { AttendantMode } from '@/core/plan/facts/attendants';
 import type { ObjectPageData, Option } from '@/workbench/form-data';
@@ -56,4 +57,14 @@ export const FALLS_BACK: Record<AttendantMode, string> = {
   closed: 'nothing set: callers are released',
   holiday: 'same as closed',
   notice: 'as the notice says',
+};
+
+/** The edit that sets a key. */
+export const newKey = (attendant: string, mode: string, key: string, value: Record<string, unknown>) => {
+  const id = uuid();
+  return {
+    do: 'add' as const,
+    of: { kind: 'attendantKey' as const, id },
+    value: { id, attendant, mode, key, ...value },
+  };
 };

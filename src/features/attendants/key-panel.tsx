@@ -2,7 +2,6 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { v7 as uuid } from 'uuid';
 import {
   KEY_ACTS,
   KEY_ACT_WORDS,
@@ -15,7 +14,8 @@ import { Act, SelectBox, TickBox, Wrong } from '@/ui/controls';
 import { ConflictPanel } from '@/workbench/conflict-panel';
 import { useEdits, useTitles, type ObjectEdit } from '@/workbench/edits';
 import { PlacePicker } from '@/workbench/place-picker';
-import type { AttendantData, KeyShown } from './data';
+import { newKey, type AttendantData, type KeyShown } from './data';
+import type { AttendantKey } from '@/core/plan';
 
 /** What a caller does without a right key can't ask anything more of them. */
 const ACTS_WITHOUT_KEY = new Set<KeyAct>(['lead', 'back', 'end']);
@@ -30,9 +30,58 @@ interface Props {
   onLevel?: (() => void) | undefined;
 }
 
-/** One key of a mode: what it does, and where it leads. */
+/**
+ * One key of a mode: what it does, and where it leads. What is chosen stands there at once; the page brings it when the draft
+ * has it.
+ */
 export function KeyPanel(props: Props) {
-  return props.shown ? <SetKey {...props} shown={props.shown} /> : <EmptyKey {...props} />;
+  const edits = useEdits();
+  const { page, mode, name, onLevel } = props;
+  const [made, setMade] = useState<KeyShown | null>(null);
+  const [gone, setGone] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const stands = props.shown ?? made;
+  const shown = stands && stands.value.id !== gone ? stands : null;
+  const make = async (does: KeyAct, leadsTo: string | null) => {
+    const edit = newKey(String(page.data.object.id), mode, name, { does, leadsTo, silent: true, note: '' });
+    setRefused(null);
+    setMade({ value: edit.value as AttendantKey, rowVersion: 0, mark: 'new' });
+    const sent = await edits.together([edit], `set ${titleOf(name)} of ${page.data.label} when ${mode}`);
+    if (sent.ok) return;
+    setMade(null);
+    setRefused(sent.errors[0]!.sentence);
+  };
+  const clear = async ({ value, rowVersion }: KeyShown) => {
+    setRefused(null);
+    setGone(value.id);
+    const sent = await edits.together(
+      [{ do: 'remove', of: { kind: 'attendantKey', id: value.id }, base: { object: { ...value }, rowVersion } }],
+      `cleared ${titleOf(name)} of ${page.data.label} when ${mode}`,
+    );
+    if (sent.ok) return;
+    setGone(null);
+    setRefused(sent.errors[0]!.sentence);
+  };
+  return (
+    <Box>
+      {shown ? (
+        <SetKey {...props} shown={shown} />
+      ) : (
+        <EmptyKey {...props} onMake={(does, leadsTo) => void make(does, leadsTo)} />
+      )}
+      {refused ? (
+        <Box mt="8px">
+          <Wrong>{refused}</Wrong>
+        </Box>
+      ) : null}
+      {page.data.canEdit && (shown || onLevel) ? (
+        <Flex gap="8px" mt="10px" wrap="wrap">
+          {onLevel ? <Act onClick={onLevel}>Make a second level here</Act> : null}
+          {shown ? <Act onClick={() => void clear(shown)}>Clear {titleOf(name)}</Act> : null}
+        </Flex>
+      ) : null}
+    </Box>
+  );
 }
 
 const titleOf = (name: string) => (isOther(name) ? name : `key ${name}`);
@@ -76,54 +125,36 @@ const OTHERWISE: Record<string, string> = {
   'too many tries': 'as with no key',
 };
 
-function SetKey({ page, mode, name, shown, onLevel }: Props & { shown: KeyShown }) {
-  const edits = useEdits();
+function SetKey({ page, name, shown }: Props & { shown: KeyShown }) {
   const { data, choices } = page;
   const { value } = shown;
-  const edit: ObjectEdit = edits.of({
+  const edit: ObjectEdit = useEdits().of({
     kind: 'attendantKey',
     object: { ...value },
     rowVersion: shown.rowVersion,
     label: `${titleOf(name)} of ${data.label}`,
     titles: useTitles(page.keyFields),
   });
-  const [refused, setRefused] = useState<string | null>(null);
   const [leadsAt, setLeadsAt] = useState(false);
-  const base = { object: { ...edit.value }, rowVersion: shown.rowVersion };
-  const does = async (next: KeyAct) => {
-    // A key that leads needs to know where: it is asked before anything changes.
-    if (next === 'lead') return setLeadsAt(true);
+  /** What it does and where it leads are one edit. */
+  const choose = (does: KeyAct, leadsTo: string | null) => {
     setLeadsAt(false);
-    const made = await edits.together(
-      [{ do: 'set', of: { kind: 'attendantKey', id: value.id }, base, fields: { does: next, leadsTo: null } }],
-      `set ${titleOf(name)} of ${data.label}`,
-    );
-    setRefused(made.ok ? null : made.errors[0]!.sentence);
+    edit.set('does', does);
+    edit.set('leadsTo', leadsTo);
+    void edit.commit();
   };
-  const leads = async (id: string | null) => {
-    if (id === null) return;
-    if (edit.value.does === 'lead') return edit.choose('leadsTo', id);
-    setLeadsAt(false);
-    const made = await edits.together(
-      [{ do: 'set', of: { kind: 'attendantKey', id: value.id }, base, fields: { does: 'lead', leadsTo: id } }],
-      `set ${titleOf(name)} of ${data.label}`,
-    );
-    setRefused(made.ok ? null : made.errors[0]!.sentence);
-  };
-  const clear = async () => {
-    const made = await edits.together(
-      [{ do: 'remove', of: { kind: 'attendantKey', id: value.id }, base }],
-      `cleared ${titleOf(name)} of ${data.label} when ${mode}`,
-    );
-    setRefused(made.ok ? null : made.errors[0]!.sentence);
+  // A key that leads needs to know where: it is asked before anything changes.
+  const does = (next: KeyAct) => (next === 'lead' ? setLeadsAt(true) : choose(next, null));
+  const leads = (id: string | null) => {
+    if (id !== null) choose('lead', id);
   };
   const now = leadsAt ? 'lead' : (edit.value.does as KeyAct);
-  const wrong = refused ?? edit.general ?? edit.errorOf('leadsTo') ?? edit.errorOf('does');
+  const wrong = edit.general ?? edit.errorOf('leadsTo') ?? edit.errorOf('does');
   return (
     <Box>
       <ConflictPanel edit={edit} fields={page.keyFields} options={choices.options} />
       <Flex gap="8px" wrap="wrap" align="flex-start">
-        <ActBox name={name} value={now} disabled={!data.canEdit} onChange={(v) => void does(v as KeyAct)} />
+        <ActBox name={name} value={now} disabled={!data.canEdit} onChange={(v) => does(v as KeyAct)} />
         {now === 'lead' ? (
           <Box flex="1 1 220px" minW={0}>
             <PlacePicker
@@ -135,7 +166,7 @@ function SetKey({ page, mode, name, shown, onLevel }: Props & { shown: KeyShown 
               options={choices.options.destination ?? []}
               long={choices.long.includes('destination')}
               site={data.object.site as string}
-              onChange={(id) => void leads(id)}
+              onChange={leads}
             />
           </Box>
         ) : null}
@@ -156,36 +187,14 @@ function SetKey({ page, mode, name, shown, onLevel }: Props & { shown: KeyShown 
           <Wrong>{wrong}</Wrong>
         </Box>
       ) : null}
-      {data.canEdit ? (
-        <Flex gap="8px" mt="10px" wrap="wrap">
-          {onLevel ? <Act onClick={onLevel}>Make a second level here</Act> : null}
-          <Act onClick={() => void clear()}>Clear {titleOf(name)}</Act>
-        </Flex>
-      ) : null}
     </Box>
   );
 }
 
-function EmptyKey({ page, mode, name, onLevel }: Props) {
-  const edits = useEdits();
+function EmptyKey({ page, mode, name, onMake }: Props & { onMake: (does: KeyAct, leadsTo: string | null) => void }) {
   const { data, choices, modes } = page;
   const [does, setDoes] = useState<KeyAct | ''>('');
-  const [refused, setRefused] = useState<string | null>(null);
   const promised = isOther(name) ? undefined : modes[mode].spoken.find((s) => s.key === name);
-  const make = async (act: KeyAct, leadsTo: string | null) => {
-    const id = uuid();
-    const made = await edits.together(
-      [
-        {
-          do: 'add',
-          of: { kind: 'attendantKey', id },
-          value: { id, attendant: String(data.object.id), mode, key: name, does: act, leadsTo },
-        },
-      ],
-      `set ${titleOf(name)} of ${data.label} when ${mode}`,
-    );
-    setRefused(made.ok ? null : made.errors[0]!.sentence);
-  };
   if (!data.canEdit) return <Box color="quiet">{OTHERWISE[name] ?? 'A wrong key.'}</Box>;
   return (
     <Box>
@@ -200,7 +209,7 @@ function EmptyKey({ page, mode, name, onLevel }: Props) {
           name={name}
           value={does}
           disabled={false}
-          onChange={(v) => (v === 'lead' || v === '' ? setDoes(v as KeyAct) : void make(v as KeyAct, null))}
+          onChange={(v) => (v === 'lead' || v === '' ? setDoes(v as KeyAct) : onMake(v as KeyAct, null))}
         />
         <Box flex="1 1 220px" minW={0}>
           <PlacePicker
@@ -211,20 +220,10 @@ function EmptyKey({ page, mode, name, onLevel }: Props) {
             options={choices.options.destination ?? []}
             long={choices.long.includes('destination')}
             site={data.object.site as string}
-            onChange={(id) => id && void make('lead', id)}
+            onChange={(id) => id && onMake('lead', id)}
           />
         </Box>
       </Flex>
-      {refused ? (
-        <Box mt="8px">
-          <Wrong>{refused}</Wrong>
-        </Box>
-      ) : null}
-      {onLevel ? (
-        <Act mt="10px" onClick={onLevel}>
-          Make a second level here
-        </Act>
-      ) : null}
     </Box>
   );
 }

@@ -12,16 +12,12 @@ import {
   type AttendantKeyName,
   type AttendantMode,
 } from '@/core/plan/facts/attendants';
-import { secondsToSay } from '@/core/plan/facts/phrases';
-import { languageName } from '@/core/plan/facts/value-words';
 import { Act, PartTitle, Wrong } from '@/ui/controls';
-import { Link } from '@/ui/link';
 import { say } from '@/ui/toasts';
 import { useEdits, type ObjectEdit } from '@/workbench/edits';
-import { RefPicker } from '@/workbench/ref-picker';
-import { SoundStrip } from '@/workbench/sound-strip';
-import { FALLS_BACK, MODE_TITLES, type AttendantData, type KeyShown } from './data';
+import { FALLS_BACK, MODE_TITLES, newKey, type AttendantData, type KeyShown } from './data';
 import { Keypad, type KeyFace } from './keypad';
+import { Greeting } from './greeting';
 import { KeyPanel } from './key-panel';
 import { SilenceLine } from './silence-line';
 
@@ -133,7 +129,7 @@ export function ModeArea({
           <Box as="section" aria-label={`The ${pressed ? 'key' : 'end'} ${name}`} mb="16px">
             <PartTitle>{pressed ? `Key ${name}` : name[0]!.toUpperCase() + name.slice(1)}</PartTitle>
             <KeyPanel
-              key={`${mode} ${name} ${shownOf(name) ? 'set' : 'empty'}`}
+              key={`${mode} ${name}`}
               page={page}
               mode={mode}
               name={name}
@@ -160,16 +156,6 @@ export function ModeArea({
     </Box>
   );
 }
-
-/** The edit that sets a key. */
-export const newKey = (attendant: string, mode: string, key: string, value: Record<string, unknown>) => {
-  const id = uuid();
-  return {
-    do: 'add' as const,
-    of: { kind: 'attendantKey' as const, id },
-    value: { id, attendant, mode, key, ...value },
-  };
-};
 
 /** Where silence leads in the end. */
 function silentEnd(shown: KeyShown | null, endOf: (k: KeyShown | null) => KeyFace['end']) {
@@ -265,70 +251,6 @@ function SameAs({ page, edit, mode }: { page: AttendantData; edit: ObjectEdit; m
           : null}
       </Flex>
       {refused ? <Wrong>{refused}</Wrong> : null}
-    </Box>
-  );
-}
-
-function Greeting({ page, edit, mode }: { page: AttendantData; edit: ObjectEdit; mode: AttendantMode }) {
-  const { data, choices, modes, keys } = page;
-  const field = GREETING_FIELDS[mode];
-  const prompt = modes[mode].greeting;
-  const chosen = edit.value[field] as string | null;
-  const untold = keys.filter(
-    (k) =>
-      k.value.mode === mode &&
-      k.value.key.length === 1 &&
-      modes[mode].spoken.length > 0 &&
-      !modes[mode].spoken.some((s) => s.key === k.value.key),
-  );
-  return (
-    <Box as="section" aria-label="Greeting">
-      <PartTitle>Greeting when {mode}</PartTitle>
-      <RefPicker
-        kind="prompt"
-        aria-label={`Greeting when ${mode}`}
-        data-field={field}
-        value={chosen}
-        nullable
-        placeholder="silence"
-        disabled={!data.canEdit}
-        options={choices.options.prompt ?? []}
-        search={choices.long.includes('prompt') ? 'prompt' : undefined}
-        onChange={(id) => edit.choose(field, id)}
-      />
-      {edit.errorOf(field) ? (
-        <Box role="alert" color="brick" fontSize="13px">
-          {edit.errorOf(field)}
-        </Box>
-      ) : null}
-      {prompt && prompt.id === chosen ? (
-        <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" p="10px" mt="8px">
-          {prompt.sound ? (
-            <SoundStrip sound={prompt.sound} name={prompt.name} seconds={prompt.seconds} />
-          ) : (
-            <chakra.span color="saffronText">Not spoken yet: callers would hear nothing.</chakra.span>
-          )}
-          {prompt.text ? (
-            <Box mt="6px" fontSize="13px" color="quiet" lineClamp={4}>
-              “{prompt.text}”
-            </Box>
-          ) : null}
-          {untold.length > 0 ? (
-            <Box mt="6px" color="saffronText" fontSize="13px">
-              {untold.map((k) => k.value.key).join(', ')} {untold.length === 1 ? 'is' : 'are'} set and not spoken.
-            </Box>
-          ) : null}
-          <Flex mt="6px" gap="10px" fontSize="13px" wrap="wrap">
-            <Link href={`/prompts/${prompt.id}`} style={{ textDecoration: 'underline' }}>
-              Open the prompt
-            </Link>
-            <chakra.span color="quiet">
-              {[prompt, ...prompt.versions].map((v) => languageName(v.language)).join(', ')}
-              {prompt.sound ? '' : ` · about ${secondsToSay(prompt.text)} s`}
-            </chakra.span>
-          </Flex>
-        </Box>
-      ) : null}
     </Box>
   );
 }

@@ -164,6 +164,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
         </Box>
       ) : null}
       {data.gate && pending.objects > 0 ? <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later> : null}
+      {pending.objects === 0 ? <TypedSection account={data.account} /> : null}
       {pending.objects === 0 ? (
         <Empty act={<ActLink href="/revisions">Revisions</ActLink>}>
           Every edit lands in the draft first. When there are some, this page lists each with before and after, and

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { secondsToSay } from '@/core/plan/facts/phrases';
 import { languageName } from '@/core/plan/facts/value-words';
 import { Act, AreaBox, Labelled, Wrong } from '@/ui/controls';
@@ -46,17 +46,31 @@ function Versions({ page: { data, spoken }, edit }: { page: PromptData; edit: Ob
   const all = [first, ...others];
   const shown = Math.min(at, all.length - 1);
   const version = all[shown]!;
-  /** Changes what is given of the version on top; the other versions stay as they are. */
-  const change = async (fields: Partial<VersionShown>) => {
+  const latest = useRef(edit);
+  useEffect(() => {
+    latest.current = edit;
+  });
+  /** Puts a sound to the version of a language, as everything else of the prompt stands by then: a sound takes its time. */
+  const putSound = async (language: string, sound: { id: string; seconds: number } | null) => {
+    const now = latest.current;
+    const fields = { sound: sound?.id ?? null, seconds: sound?.seconds ?? 0 };
+    setWrong(null);
+    if (now.value.language !== language) {
+      now.choose(
+        'versions',
+        versionsOf(now).map((v) => (v.language === language ? { ...v, ...fields } : v)),
+      );
+      return;
+    }
     const made = await edits.together([
       {
         do: 'set',
         of: { kind: 'prompt', id: String(data.object.id) },
-        base: { object: { ...edit.value }, rowVersion: data.rowVersion },
-        fields: shown === 0 ? fields : { versions: others.map((v, i) => (i === shown - 1 ? { ...v, ...fields } : v)) },
+        base: { object: { ...now.value }, rowVersion: data.rowVersion },
+        fields,
       },
     ]);
-    setWrong(made.ok ? null : made.errors[0]!.sentence);
+    if (!made.ok) setWrong(made.errors[0]!.sentence);
   };
   const add = (language: string) => {
     if (language === '' || all.some((v) => v.language === language)) return;
@@ -118,13 +132,9 @@ function Versions({ page: { data, spoken }, edit }: { page: PromptData; edit: Ob
           key={`sound ${version.language}`}
           name={data.label}
           version={version}
+          phrase={Boolean(edit.value.phrase)}
           canEdit={data.canEdit}
-          onSound={(sound) =>
-            void change({
-              sound: sound?.id ?? null,
-              seconds: sound?.seconds ?? 0,
-            })
-          }
+          onSound={(sound) => void putSound(version.language, sound)}
         />
       </Box>
       {wrong ? <Wrong>{wrong}</Wrong> : null}

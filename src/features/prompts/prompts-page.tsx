@@ -7,6 +7,7 @@ import { languageName } from '@/core/plan/facts/value-words';
 import { Act, PartTitle, Wrong } from '@/ui/controls';
 import { Link } from '@/ui/link';
 import { useEdits } from '@/workbench/edits';
+import { Music, type MusicData } from './music';
 import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
 
 export interface PhraseShown {
@@ -16,7 +17,15 @@ export interface PhraseShown {
 }
 
 /** All prompts, and what the exchange says itself where nobody says it otherwise. */
-export function PromptsPage({ data, phrases }: { data: LedgerPageData; phrases: readonly PhraseShown[] }) {
+export function PromptsPage({
+  data,
+  phrases,
+  music,
+}: {
+  data: LedgerPageData;
+  phrases: readonly PhraseShown[];
+  music: MusicData;
+}) {
   return (
     <LedgerPage
       kind="prompt"
@@ -33,7 +42,12 @@ export function PromptsPage({ data, phrases }: { data: LedgerPageData; phrases: 
         { key: 'used', title: 'Used', width: '140px' },
         { key: 'text', title: 'Text', width: 'minmax(160px, 2fr)' },
       ]}
-      below={<Phrases phrases={phrases} canEdit={data.canEdit} />}
+      below={
+        <>
+          <Music data={music} />
+          <Phrases phrases={phrases} canEdit={data.canEdit} />
+        </>
+      }
     />
   );
 }

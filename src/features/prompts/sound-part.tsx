@@ -4,7 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Mic, Square } from 'lucide-react';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import type { SoundKnown } from '@/contract/sounds';
-import { secondsToSay } from '@/core/plan/facts/phrases';
+import { saysFigure, secondsToSay } from '@/core/plan/facts/phrases';
 import { Act, ActLink, Wrong } from '@/ui/controls';
 import { FileAct } from '@/ui/file-act';
 import { addressOf, call, sendFile, type ApiResult } from '@/workbench/api';
@@ -20,11 +20,14 @@ const level = (value: number | null) => (value === null ? '' : `${value.toFixed(
 export function SoundPart({
   name,
   version,
+  phrase,
   canEdit,
   onSound,
 }: {
   name: string;
   version: VersionShown;
+  /** it takes the place of what the exchange says itself */
+  phrase: boolean;
   canEdit: boolean;
   /** a sound is there; its length comes with it */
   onSound: (sound: Pick<SoundKnown, 'id' | 'seconds'> | null) => void;
@@ -65,6 +68,17 @@ export function SoundPart({
           {facts.channels === 1 ? 'channel' : 'channels'}, {level(facts.loudness)}
           {facts.gain === 0 ? '' : `; ${facts.gain > 0 ? 'raised' : 'lowered'} by ${Math.abs(facts.gain)} dB`}. Kept as
           one channel at 16,000 and 8,000.
+        </Box>
+      ) : null}
+      {phrase && saysFigure(version.text) ? (
+        <Box fontSize="13px" color="quiet" mb="6px">
+          What stands in braces is said as it is at the time: the text is spoken then, and no recording is heard.
+        </Box>
+      ) : null}
+      {facts?.said && facts.said !== version.text ? (
+        <Box fontSize="13px" color="saffronText" mb="6px" data-testid="sound-says">
+          The sound says another text than the one above: “
+          {facts.said.length > 120 ? `${facts.said.slice(0, 120)}…` : facts.said}”.
         </Box>
       ) : null}
       {facts?.faults.map((f) => (
@@ -119,7 +133,7 @@ export function SoundPart({
       ) : null}
       {version.sound === null ? (
         <Box fontSize="13px" color="quiet" mt="6px">
-          Nothing is recorded: callers hear silence.{' '}
+          {phrase ? 'Nothing is recorded: the text is spoken.' : 'Nothing is recorded: callers hear silence.'}{' '}
           {version.text ? `Spoken, it takes about ${secondsToSay(version.text)} s.` : ''}
         </Box>
       ) : null}

@@ -355,11 +355,11 @@ function litUntil({ course, trace }: NonNullable<Answer<'rehearse'>>, now: numbe
   };
 }
 
-/** Where what is heard can be fetched: a recording, or a phrase as it was spoken at set-up. */
-const addressOfSound = ({ sound, phrase, language }: Sound): string =>
+/** Where what is heard can be fetched: a recording, or a phrase as it is spoken. */
+const addressOfSound = ({ sound, phrase, language, figure }: Sound): string =>
   sound
     ? addressOf('sound', { params: { id: sound }, query: {} })
-    : addressOf('phraseSound', { params: { phrase: phrase!, language } });
+    : addressOf('phraseSound', { params: { phrase: phrase!, language }, query: { figure: figure ?? undefined } });
 
 /** Plays the recording that is heard now, from where the call is. */
 function Hearing({ lines, now, on }: { lines: readonly Line[]; now: number; on: boolean }) {

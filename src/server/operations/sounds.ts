@@ -18,7 +18,8 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
     keepSound(await madeReady(file, { field: 'file', signal: request.signal }), actor.account),
   speak: async ({ actor, body, request }) => {
     const spoken = await inTurn(request.signal, () => spokenText(body.text, body.language, body.wordsAMinute));
-    return keepSound(await madeReady(spoken, { field: 'text', signal: request.signal }), actor.account);
+    const ready = await madeReady(spoken, { field: 'text', signal: request.signal });
+    return keepSound({ ...ready, facts: { ...ready.facts, said: body.text } }, actor.account);
   },
   speech: async () => ({ missing: await speechMissing() }),
   soundFacts: ({ params }) => factsOfSound(params.id),
@@ -43,13 +44,17 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
     const { edits, act } = await ask('promptReplaced', { reader: actor, id: params.id, by: body.by });
     return applyEdits(actor, edits, { act });
   },
-  phraseSound: async ({ params }) =>
-    new Response(Buffer.from(await wavOfPhrase(params.phrase, params.language)), { headers: wavHeaders('no-cache') }),
+  phraseSound: async ({ actor, params, query, request }) => {
+    const said = await ask('phraseSaid', { reader: actor, ...params, figure: query.figure ?? null });
+    const wav = said.sound ? await wavOfSound(said.sound, 16_000) : await wavOfPhrase(said, request.signal);
+    return new Response(Buffer.from(wav), { headers: wavHeaders('no-cache') });
+  },
   cutSound: async ({ actor, params, body, request }) => {
-    const { seconds } = await factsOfSound(params.id);
+    const { seconds, facts } = await factsOfSound(params.id);
     if (body.from >= seconds)
       throw new Refused(422, 'beyond-end', `begins after the end: the sound lasts ${seconds} s.`, 'from');
     const wav = await wavOfSound(params.id, 16_000);
-    return keepSound(await madeReady(wav, { part: body, field: 'from', signal: request.signal }), actor.account);
+    const ready = await madeReady(wav, { part: body, field: 'from', signal: request.signal });
+    return keepSound({ ...ready, facts: { ...ready.facts, said: facts.said } }, actor.account);
   },
 };

@@ -59,5 +59,10 @@ export const attendants = async () => askForPage('attendants', { reader: await p
 
 export async function prompts() {
   const reader = await pageActor();
-  return { data: await askForPage('prompts', { reader }), phrases: await askForPage('phrases', { reader }) };
+  const [data, phrases, music] = await Promise.all([
+    askForPage('prompts', { reader }),
+    askForPage('phrases', { reader }),
+    askForPage('music', { reader }),
+  ]);
+  return { data, phrases, music };
 }

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 import { PROMPT_LOUDNESS, loudnessOf } from '@/core/sound';
 import { BadSound, decoded } from './decode';
@@ -130,6 +132,36 @@ describe('sound files made wrong', () => {
     expect(await faults(wav({ channels: 2, data: stereo(tone(), silence(0.5)) }))).toEqual(['one-channel-silent']);
     expect(await faults(wav({ data: tone(0.5, 0.005) }))).toEqual(['quiet']);
     expect(await faults(wav({ data: [...silence(2), ...tone()] }))).toEqual(['begins-silent']);
+  });
+});
+
+describe('MP3 files, written by an encoder of another make', () => {
+  /** How much of a sound is a tone of so many hertz, from 0 to 1 (one bin of a Fourier transform). */
+  const share = (samples: Int16Array, rate: number, hertz: number) => {
+    let [re, im, all] = [0, 0, 0];
+    samples.forEach((s, i) => {
+      re += s * Math.cos((2 * Math.PI * hertz * i) / rate);
+      im += s * Math.sin((2 * Math.PI * hertz * i) / rate);
+      all += s * s;
+    });
+    return (2 * (re * re + im * im)) / (samples.length * all);
+  };
+
+  it.each([
+    ['440-hz-stereo-44100', 44_100, 2, 440, 1.5],
+    ['1000-hz-mono-22050-variable', 22_050, 1, 1000, 1],
+  ])('%s', async (name, rate, channels, hertz, seconds) => {
+    const bytes = readFileSync(join(process.cwd(), 'tests/support/sounds', `${name}.mp3`));
+    const made = await prepared(bytes, null);
+    expect(made.facts).toMatchObject({ format: 'MP3', rate, channels, faults: [] });
+    // Frames are whole: up to two of them stand before and after the sound.
+    expect(made.seconds).toBeGreaterThanOrEqual(seconds);
+    expect(made.seconds).toBeLessThan(seconds + 0.15);
+    for (const r of [16_000, 8000] as const) {
+      const samples = new Int16Array(Uint8Array.from(made.samples[r]).buffer);
+      expect(share(samples.subarray(r / 4, r / 2), r, hertz)).toBeGreaterThan(0.99);
+      expect(share(samples.subarray(r / 4, r / 2), r, hertz + 60)).toBeLessThan(0.02);
+    }
   });
 });
 

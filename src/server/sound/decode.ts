@@ -57,10 +57,21 @@ async function mp3(bytes: Uint8Array): Promise<Decoded> {
       const at = bad.outputSamples / sampleRate;
       throw new BadSound('broken', `The MP3 file is broken after ${at.toFixed(1)} s.`, at);
     }
-    return { format: 'MP3', rate: sampleRate, channels: channelData.map((c) => c.slice(0, samplesDecoded)) };
+    const channels = isMono(bytes) ? channelData.slice(0, 1) : channelData;
+    return { format: 'MP3', rate: sampleRate, channels: channels.map((c) => c.slice(0, samplesDecoded)) };
   } finally {
     decoder.free();
   }
+}
+
+/** Whether the first frame has one channel: mode 3 (ISO/IEC 11172-3, 2.4.2.3). The decoder gives two all the same. */
+function isMono(bytes: Uint8Array): boolean {
+  const SYNC_SAFE = 7;
+  // An ID3v2 tag says its length in four octets of seven bits, after a head of ten.
+  let at =
+    text(bytes, 0, 3) === 'ID3' ? 10 + bytes.subarray(6, 10).reduce((n, octet) => (n << SYNC_SAFE) | octet, 0) : 0;
+  while (at + 3 < bytes.length && !(bytes[at] === 0xff && (bytes[at + 1]! & 0xe6) === 0xe2)) at++;
+  return at + 3 < bytes.length && bytes[at + 3]! >> 6 === 3;
 }
 
 /** What a WAV file says of itself, and where its data stand. */

@@ -1,19 +1,36 @@
 import { createHash } from 'node:crypto';
-import { PHRASES, PHRASE_LANGUAGES, PHRASE_TEXTS } from '@/core/plan/facts/phrases';
-import { Refused } from '../access/rights';
+import { PHRASES, PHRASE_LANGUAGES, PHRASE_TEXTS, saidWith, type Phrase } from '@/core/plan/facts/phrases';
 import { change, reading, rows, writing } from '../db/pool';
-import { prepared } from './prepare';
+import { madeReady } from './make';
+import { prepared, type Prepared } from './prepare';
 import { speechMissing, spokenText } from './speak';
 import { keepSound, wavOfSound } from './store';
+import { inTurn } from './turn';
 
-/* The phrases of the exchange, spoken once for each language by the speech program, and again when their text is another. */
+/*
+ * The phrases of the exchange, spoken once for each language by the speech program, and again when their text is another. What
+ * is only known at the time (a place in a queue, minutes, a key) is spoken when it is first heard, the small figures before.
+ */
 
 const sumOf = (text: string) => createHash('sha256').update(text).digest('hex');
 
-/** Phrases without a part that is only known when they are said. */
-const WHOLE = PHRASE_LANGUAGES.flatMap((language) =>
-  PHRASES.map((phrase) => ({ phrase, language, text: PHRASE_TEXTS[language][phrase] })),
-).filter((p) => !p.text.includes('{'));
+/** Figures that are spoken before anybody hears them. */
+const FIGURES = ['1', '2', '3', '4', '5'];
+
+interface Text {
+  phrase: Phrase;
+  /** BCP 47 */
+  language: string;
+  text: string;
+}
+
+const AT_SETUP: readonly Text[] = PHRASE_LANGUAGES.flatMap((language) =>
+  PHRASES.flatMap((phrase) => {
+    const text = PHRASE_TEXTS[language][phrase];
+    const all = text.includes('{') ? FIGURES.map((f) => saidWith(text, f)) : [text];
+    return all.map((t) => ({ phrase, language, text: t }));
+  }),
+);
 
 /** Speaks what is not spoken yet, one after the other, until `goesOn` says no; nothing where the program is missing. */
 export async function speakPhrases(goesOn: () => boolean): Promise<void> {
@@ -25,29 +42,36 @@ export async function speakPhrases(goesOn: () => boolean): Promise<void> {
     ),
   );
   const known = new Set(there.map((r) => `${r.phrase} ${r.language} ${r.said}`));
-  const left = WHOLE.filter((p) => !known.has(`${p.phrase} ${p.language} ${sumOf(p.text)}`));
+  const left = AT_SETUP.filter((p) => !known.has(`${p.phrase} ${p.language} ${sumOf(p.text)}`));
   if (left.length === 0 || (await speechMissing())) return;
-  for (const { phrase, language, text } of left) {
+  for (const text of left) {
     if (!goesOn()) return;
-    const sound = await keepSound(await prepared(await spokenText(text, language), null), null);
-    await writing((c) =>
-      change(
-        c,
-        'INSERT INTO phrase_sound (phrase, `language`, said, sound) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE said = VALUES(said), sound = VALUES(sound)',
-        [phrase, language, sumOf(text), sound.id],
-      ),
-    );
+    await keepPhrase(text, await prepared(await spokenText(text.text, text.language), null));
   }
 }
 
-/** A phrase as a WAV file; refused where it has not been spoken. */
-export async function wavOfPhrase(phrase: string, language: string): Promise<Uint8Array> {
+async function keepPhrase({ phrase, language, text }: Text, made: Prepared): Promise<string> {
+  const { id } = await keepSound({ ...made, facts: { ...made.facts, said: text } }, null);
+  await writing((c) =>
+    change(
+      c,
+      'INSERT INTO phrase_sound (phrase, `language`, said, sound) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE sound = VALUES(sound)',
+      [phrase, language, sumOf(text), id],
+    ),
+  );
+  return id;
+}
+
+/** What a phrase says, as a WAV file: as it was spoken before, else spoken now. Refused where the program is missing. */
+export async function wavOfPhrase(said: Text, signal?: AbortSignal): Promise<Uint8Array> {
   const [found] = await reading((c) =>
-    rows<{ sound: string }>(c, 'SELECT sound FROM phrase_sound WHERE phrase = ? AND `language` = ?', [
-      phrase,
-      language,
+    rows<{ sound: string }>(c, 'SELECT sound FROM phrase_sound WHERE phrase = ? AND `language` = ? AND said = ?', [
+      said.phrase,
+      said.language,
+      sumOf(said.text),
     ]),
   );
-  if (!found) throw new Refused(404, 'no-such-sound', 'This phrase has not been spoken in that language.', 'phrase');
-  return wavOfSound(found.sound, 16_000);
+  if (found) return wavOfSound(found.sound, 16_000);
+  const spoken = await inTurn(signal, () => spokenText(said.text, said.language));
+  return wavOfSound(await keepPhrase(said, await madeReady(spoken, { field: 'phrase', signal })), 16_000);
 }

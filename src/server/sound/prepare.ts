@@ -28,6 +28,8 @@ export interface Cut {
 }
 
 export interface SoundFacts {
+  /** the text that was spoken; null for what was recorded or uploaded */
+  said: string | null;
   /** how the file came */
   format: string;
   rate: number;
@@ -71,6 +73,7 @@ export async function prepared(bytes: Uint8Array, part: Cut | null): Promise<Pre
     id: createHash('sha256').update(samples[16000]).digest('hex'),
     seconds: Math.round(secondsOf(wide.sound) * 10) / 10,
     facts: {
+      said: null,
       format,
       rate,
       channels: channels.length,

@@ -13,11 +13,14 @@ export interface KeptSound {
   facts: SoundFacts;
 }
 
-/** Keeps a sound; one that is there already stays as it is. */
+/** Keeps a sound; one that is there already stays as it is, but for the text that it was spoken from now. */
 export async function keepSound({ id, seconds, facts, samples }: Prepared, account: string | null): Promise<KeptSound> {
   await writing(async (c) => {
     const [there] = await rows(c, 'SELECT id FROM sound WHERE id = ?', [id]);
-    if (there) return;
+    if (there) {
+      if (facts.said !== null) await change(c, 'UPDATE sound SET facts = ? WHERE id = ?', [JSON.stringify(facts), id]);
+      return;
+    }
     await change(c, 'INSERT IGNORE INTO sound (id, seconds, facts, made_at, made_by) VALUES (?, ?, ?, ?, ?)', [
       id,
       seconds,
@@ -49,8 +52,8 @@ export async function factsOfSound(id: string): Promise<KeptSound> {
     ),
   );
   if (!found) throw missing();
-  const facts = typeof found.facts === 'string' ? (JSON.parse(found.facts) as SoundFacts) : found.facts;
-  return { id, seconds: found.seconds, facts };
+  const facts = (typeof found.facts === 'string' ? JSON.parse(found.facts) : found.facts) as SoundFacts;
+  return { id, seconds: found.seconds, facts: { ...facts, said: facts.said ?? null } };
 }
 
 /** A sound as a WAV file. */

@@ -49,9 +49,9 @@ describe('a route as a script', () => {
   it('names conditions that CPL has not, and personal forwarding where it differs', () => {
     const { notCarried } = cplOfRoute(exchange, 'in-harbour', { now: NOW, situation: {} });
     expect(notCarried.join('\n')).toMatch(/one trunk[^]*map of called numbers[^]*extension that was dialled/);
-    const forwarded = cplOfRoute(exchange, 'in-main', {
+    const forwarded = cplOfRoute(exchange, 'in-vastra', {
       now: NOW,
-      situation: { forwarding: [{ extension: 'e-2000', when: 'no answer', to: '2105' }] },
+      situation: { forwarding: [{ extension: 'e-3000', when: 'no answer', to: '2105' }] },
     });
     expect(forwarded.text).toMatch(/<noanswer><sub ref="to-forward\.202105"\/>/);
   });

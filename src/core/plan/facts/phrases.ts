@@ -70,6 +70,15 @@ export const PHRASE_TEXTS: Record<PhraseLanguage, Record<Phrase, string>> = {
   },
 };
 
+/** A figure or key stands in a phrase where it has braces. */
+const BRACES = /\{\w+\}/g;
+
+/** Whether something in a text is only known when it is said. */
+export const saysFigure = (text: string): boolean => text.search(BRACES) >= 0;
+
+/** A text with a figure or key in the place of its braces. */
+export const saidWith = (text: string, figure: string): string => text.replace(BRACES, figure);
+
 /** The language of the phrases that comes nearest to a tag (BCP 47): its first part, else English. */
 export function phraseLanguage(tag: string): PhraseLanguage {
   const first = tag.toLowerCase().split('-')[0]!;

@@ -1,10 +1,11 @@
-import { KINDS, labelOf, referrersOf, type AnyObject, type ObjectKind, type Prompt } from '@/core/plan';
+import { KINDS, fieldsOf, labelOf, referrersOf, type AnyObject, type ObjectKind, type Prompt } from '@/core/plan';
 import { PHRASES, PHRASE_LANGUAGES, PHRASE_TEXTS } from '@/core/plan';
 import { spokenKeys } from '@/core/analysis';
+import { heardPhrase } from '@/core/exchange/hear';
 import { languageName } from '@/core/plan/facts/value-words';
 import { replacedEverywhere } from '@/core/acts/replace';
-import { demandFor } from '../../access/areas';
-import { Refused } from '../../access/rights';
+import { demandFor, whereIs } from '../../access/areas';
+import { Refused, may } from '../../access/rights';
 import { asEdits } from '../ground/as-edits';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
@@ -101,6 +102,39 @@ export function promptReplaced({ draft }: Given, { id, by, reader }: By & { id: 
   if (id === by || changes.length === 0)
     throw new Refused(409, 'nothing-to-do', `${old.name} is heard nowhere: there is nothing to replace.`);
   return { edits: asEdits(draft, changes), act: `replaced ${old.name} by ${next.name} everywhere` };
+}
+
+/** What the exchange says for a phrase in a language, in one's own words where there are some; refused for what is no phrase. */
+export function phraseSaid(
+  given: Given,
+  { phrase, language, figure }: By & { phrase: string; language: string; figure: string | null },
+) {
+  const known = PHRASES.find((p) => p === phrase);
+  if (!known)
+    throw new Refused(404, 'no-such-phrase', `The exchange says nothing called “${phrase.slice(0, 40)}”.`, 'phrase');
+  const heard = heardPhrase(given.draft.exchange(), known, language, figure ?? '');
+  if (figure === null && heard.figure !== null)
+    throw new Refused(422, 'no-figure', 'This phrase says a figure; name it.', 'figure');
+  return { phrase: known, language: heard.language, text: heard.text, sound: heard.sound };
+}
+
+/** Where callers wait, with the music that they hear there: sites, then queues. */
+export function music({ draft }: Given, { reader }: By) {
+  const sight = sightIn(draft, reader);
+  const [sites, queues] = [sight.list('site'), sight.list('queue')];
+  const place = (kind: 'site' | 'queue', o: (typeof sites)[number] | (typeof queues)[number], site: string | null) => ({
+    kind,
+    object: { id: o.id, music: o.music },
+    rowVersion: draft.rowVersions.of(kind, o.id)!,
+    label: labelOf(kind, o),
+    site,
+    canEdit: may(reader, 'edit', whereIs(draft.plan, kind, o)),
+  });
+  return sight.cut({
+    places: [...sites.map((s) => place('site', s, null)), ...queues.map((q) => place('queue', q, q.site))],
+    prompts: sight.list('prompt').map((p) => ({ id: p.id, label: p.name })),
+    field: fieldsOf('site').find((f) => f.field === 'music')!,
+  });
 }
 
 /** Every phrase of the exchange in each language, and the prompt that takes its place where there is one. */

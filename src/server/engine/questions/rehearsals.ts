@@ -64,6 +64,9 @@ interface JournalRow {
 
 const MOST_EDITS = 5000;
 
+/** Which act broke a test, by its id, as it was found in which version of the draft: older acts need no second look. */
+const found = new Map<string, { version: number; brokenBy: Rehearsed['brokenBy'] }>();
+
 /** What the journal says that an object was, with what its kind has got since; a kind that is no more changes nothing. */
 function asChange(r: JournalRow, stored: unknown): Changed[] {
   const kind = r.object_kind as DraftKind;
@@ -73,34 +76,54 @@ function asChange(r: JournalRow, stored: unknown): Changed[] {
   return [{ kind, id: r.object_id, value: (read?.success ? read.data : value) as Changed['value'] }];
 }
 
-/** The first act since a rehearsal was kept after which it went otherwise; null where that can't be told. */
+/** The act after which a rehearsal that goes otherwise now did so first since it last held; null where that can't be told. */
 async function culprit(draft: HeldPlan, test: Kept): Promise<Rehearsed['brokenBy']> {
+  const known = found.get(test.id);
+  if (known?.version === draft.version) return known.brokenBy;
+  const since = Math.max(test.draftVersion, known?.version ?? 0);
   const journal = await reading((c) =>
     rows<JournalRow & Record<string, unknown>>(
       c,
       `SELECT j.id, j.batch, j.object_kind, j.object_id, j.before_value, j.after_value, j.at, x.name AS act_name, a.name FROM journal j
        JOIN account a ON a.id = j.account LEFT JOIN act x ON x.id = j.batch
-       WHERE j.draft_version > ? AND j.draft_version <= ? ORDER BY j.draft_version, j.id LIMIT ${MOST_EDITS + 1}`,
-      [test.draftVersion, draft.version],
+       WHERE j.draft_version > ? AND j.draft_version <= ? ORDER BY j.draft_version DESC, j.id DESC LIMIT ${MOST_EDITS + 1}`,
+      [since, draft.version],
     ),
   );
-  if (journal.length > MOST_EDITS) return null;
-  // Back to how it was when the rehearsal was kept, then forward act by act.
-  let plan: Plan = [...journal].reverse().reduce((p, r) => planWith(p, asChange(r, r.before_value)), draft.plan);
-  let exchange = draft.exchange();
-  const acts = [...new Set(journal.map((r) => r.batch))];
-  for (const batch of acts) {
-    const own = journal.filter((r) => r.batch === batch);
-    plan = own.reduce((p, r) => planWith(p, asChange(r, r.after_value)), plan);
-    exchange = compile(plan, exchange);
-    if (told(wentIn(exchange, test)) === told(test.expects)) continue;
-    const [first] = own;
-    const differences = own.flatMap((r) => {
-      const [before] = asChange(r, r.before_value);
-      const [after] = asChange(r, r.after_value);
-      return before && after ? [{ kind: before.kind, id: r.object_id, before: before.value, after: after.value }] : [];
-    });
-    return { name: first!.act_name || actName(differences), by: first!.name, at: first!.at.toISOString(), batch };
+  let brokenBy = known?.brokenBy ?? null;
+  if (journal.length > MOST_EDITS) brokenBy = null;
+  else {
+    // Back from now, act by act, until it holds: the act that was taken back last is the one.
+    let plan: Plan = draft.plan;
+    let exchange = draft.exchange();
+    for (const batch of new Set(journal.map((r) => r.batch))) {
+      const own = journal.filter((r) => r.batch === batch);
+      plan = own.reduce((p, r) => planWith(p, asChange(r, r.before_value)), plan);
+      exchange = compile(plan, exchange);
+      if (told(wentIn(exchange, test)) === told(test.expects)) {
+        brokenBy = named(own);
+        break;
+      }
+      // Others have questions too.
+      await new Promise((next) => setImmediate(next));
+    }
   }
-  return null;
+  found.set(test.id, { version: draft.version, brokenBy });
+  return brokenBy;
+}
+
+/** An act by its lines in the journal, the newest first. */
+function named(lines: readonly JournalRow[]): NonNullable<Rehearsed['brokenBy']> {
+  const oldest = lines.at(-1)!;
+  const differences = [...lines].reverse().flatMap((r) => {
+    const [before] = asChange(r, r.before_value);
+    const [after] = asChange(r, r.after_value);
+    return before && after ? [{ kind: before.kind, id: r.object_id, before: before.value, after: after.value }] : [];
+  });
+  return {
+    name: oldest.act_name || actName(differences),
+    by: oldest.name,
+    at: oldest.at.toISOString(),
+    batch: oldest.batch,
+  };
 }
