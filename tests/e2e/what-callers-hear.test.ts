@@ -229,6 +229,30 @@ describe('prompts', () => {
   });
 });
 
+describe('what the exchange says itself', () => {
+  it('is heard in each language, with a figure where it says one', async () => {
+    await visit(page, '/prompts');
+    const heard = async (phrase: string, language: string) => {
+      const label = `[aria-label="Hear “${phrase}” in ${language}"]`;
+      await (await page.waitForSelector(label))!.click();
+      const seconds = await page.waitForFunction(
+        (at: string) => {
+          const player = document.querySelector(at)!.parentElement!.querySelector('audio')!;
+          return player.currentTime > 0 && player.duration;
+        },
+        {},
+        label,
+      );
+      return (await seconds.jsonValue()) as number;
+    };
+    const english = await heard('position', 'English');
+    expect(english).toBeGreaterThan(1);
+    await press(page, 'German');
+    expect(await heard('position', 'German')).not.toBe(english);
+    expect(await heard('goodbye', 'German')).toBeGreaterThan(1);
+  });
+});
+
 describe('music while they wait', () => {
   it('is chosen for a site and for a queue with its own; who waits hears it', async () => {
     const queue = {

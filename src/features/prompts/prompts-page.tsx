@@ -1,11 +1,13 @@
 'use client';
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { Play } from 'lucide-react';
+import { useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { languageName } from '@/core/plan/facts/value-words';
 import { Act, PartTitle, Wrong } from '@/ui/controls';
 import { Link } from '@/ui/link';
+import { addressOf } from '@/workbench/api';
 import { useEdits } from '@/workbench/edits';
 import { Music, type MusicData } from './music';
 import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
@@ -49,6 +51,34 @@ export function PromptsPage({
         </>
       }
     />
+  );
+}
+
+/** The figure with which a phrase that says one is heard here. */
+const FIGURE = '3';
+
+/** Plays what the exchange says for a phrase, as callers hear it. */
+function Hear({ phrase, language }: { phrase: string; language: string }) {
+  const audio = useRef<HTMLAudioElement>(null);
+  const [wrong, setWrong] = useState(false);
+  const play = () => {
+    const player = audio.current!;
+    player.src = addressOf('phraseSound', { params: { phrase, language }, query: { figure: FIGURE } });
+    setWrong(false);
+    void player.play().catch(() => setWrong(true));
+  };
+  return (
+    <Flex gap="6px" align="center">
+      <Act px="7px" aria-label={`Hear “${phrase}” in ${languageName(language)}`} onClick={play}>
+        <Play size={14} aria-hidden />
+      </Act>
+      {wrong ? (
+        <chakra.span role="status" color="saffronText" fontSize="12px">
+          can’t be heard here
+        </chakra.span>
+      ) : null}
+      <audio ref={audio} preload="none" aria-hidden />
+    </Flex>
   );
 }
 
@@ -105,7 +135,7 @@ function Phrases({ phrases, canEdit }: { phrases: readonly PhraseShown[]; canEdi
       {phrases.map((p) => (
         <Grid
           key={p.phrase}
-          templateColumns={{ base: '1fr', md: '140px minmax(0, 1fr) auto' }}
+          templateColumns={{ base: '1fr', md: '110px auto minmax(0, 1fr) auto' }}
           gap="10px"
           alignItems="center"
           minH="34px"
@@ -114,6 +144,7 @@ function Phrases({ phrases, canEdit }: { phrases: readonly PhraseShown[]; canEdi
           py="4px"
         >
           <b>{p.phrase}</b>
+          <Hear key={language} phrase={p.phrase} language={language} />
           <chakra.span color={p.own ? 'quiet' : 'ink'}>
             {p.own ? (
               <>

@@ -34,7 +34,7 @@ export const rehearsedNow = ({ draft }: Given, call: Pick<Kept, 'question' | 'si
 const told = (w: Kept['expects'] | null): string =>
   w === null ? '' : JSON.stringify([w.outcome, w.lands?.kind, w.lands?.id, w.then.map((t) => [t.kind, t.id]), w.heard]);
 
-/** How each kept rehearsal goes now, as far as its reader may see it; one that goes otherwise names the first edit after which it did. */
+/** How each kept rehearsal goes now, as far as its reader may see it; one that goes otherwise names the edit after which it did. */
 export async function rehearsed(
   given: Given,
   { tests, reader }: By & { tests: readonly Kept[] },
