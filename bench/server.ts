@@ -222,6 +222,9 @@ async function main(): Promise<void> {
     '/places',
     '/places/codes',
     '/blocked',
+    '/attendants',
+    '/prompts',
+    '/rehearsal',
     '/go-live',
     '/history',
     '/revisions',
@@ -239,6 +242,8 @@ async function main(): Promise<void> {
     `/outbound/rule/${id('rungs')}`,
     `/mailboxes/${id('mailboxes')}`,
     `/classes/${id('classes', 0)}`,
+    `/attendants/${id('attendants')}`,
+    `/prompts/${id('prompts', 0)}`,
   ]);
   await questions(boss, plan);
   await weeks(boss, plan);
