@@ -132,6 +132,7 @@ describe('importing a sheet', () => {
       faxExtensions: null,
       mailboxes: null,
       queues: null,
+      attendants: null,
       channels: null,
     };
     expect((await boss.put('/limits', { ...none, personExtensions: now + 2 })).status).toBe(200);

@@ -67,6 +67,22 @@ async function leadKey(key: string, to: string): Promise<void> {
 describe('the main attendant from nothing', () => {
   let id: string;
 
+  it('says before the first field how many attendants are left; beyond that none is made, and what was typed stays', async () => {
+    const { limits } = (await boss.get<{ limits: Record<string, number | null> }>('/limits')).body;
+    const used = (await plan()).attendants.length;
+    await boss.put('/limits', { ...limits, attendants: used });
+    await visit(page, '/attendants/begin');
+    await waitForText(page, `${used} of ${used} used, none left`, '[data-testid=limits]');
+    await hand.into('#begin-name', 'One too many');
+    await hand.into('#begin-text', 'Hello.');
+    await hand.press('Make this attendant');
+    await waitForText(page, `Attendants: ${used} allowed, ${used} used, this would make ${used + 1}, 1 too many`);
+    expect(await page.$eval('#begin-text', (e) => (e as HTMLTextAreaElement).value)).toBe('Hello.');
+    expect((await plan()).attendants).toHaveLength(used);
+    await boss.put('/limits', limits);
+    await hand.press('Clear what was typed');
+  });
+
   it('its greeting names seven keys; five are led at once, and all of it is one act', async () => {
     await visit(page, '/attendants/begin');
     await hand.into('#begin-name', 'Ferry line');

@@ -14,6 +14,7 @@ import { useEdits } from '@/workbench/edits';
 import type { Option } from '@/workbench/form-data';
 import { formFields } from '@/workbench/form-fields';
 import { LanguageBox } from '@/workbench/language-box';
+import { LimitLines, type LimitUse } from '@/workbench/limit-lines';
 import { PlacePicker } from '@/workbench/place-picker';
 import { RefPicker } from '@/workbench/ref-picker';
 import { SoundStrip } from '@/workbench/sound-strip';
@@ -21,6 +22,7 @@ import { useActForm } from '@/workbench/use-act-form';
 
 export interface BeginData {
   account: string;
+  limits: readonly LimitUse[];
   options: Record<string, Option[]>;
   long: readonly string[];
   site: string | null;
@@ -180,6 +182,7 @@ export function BeginPage({ data }: { data: BeginData }) {
       lead="Type what callers hear; the keys are read from it. Everything can be changed later on its page."
     >
       <chakra.form onSubmit={(e) => void submit(e)} maxW="860px">
+        <LimitLines limits={data.limits} />
         <PartTitle>Where it stands</PartTitle>
         <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 1fr' }} gap="12px" mb="18px">
           {text('name', 'Name', { autoFocus: true })}

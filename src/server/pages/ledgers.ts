@@ -55,7 +55,11 @@ export async function timeSwitches() {
 }
 
 export const holidays = async () => askForPage('holidaysLedger', { reader: await pageActor(), today: Date.now() });
-export const attendants = async () => askForPage('attendants', { reader: await pageActor() });
+
+export async function attendants() {
+  const page = await askForPage('attendants', { reader: await pageActor() });
+  return { ...page, add: { ...page.add, limits: await left('attendants') } };
+}
 
 export async function prompts() {
   const reader = await pageActor();

@@ -232,5 +232,5 @@ export async function attendantBegun() {
   const reader = await pageActor();
   const data = await askForPage('attendantBegun', { reader });
   if (!data) notFound();
-  return data;
+  return { ...data, limits: await left('attendants') };
 }

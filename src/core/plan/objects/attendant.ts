@@ -80,6 +80,7 @@ export const attendantKind = kind(attendant, {
   path: '/attendants/{id}',
   called: true,
   dialled: true,
+  limits: [{ name: 'attendants', words: 'Attendants', uses: () => 1 }],
 });
 
 /** One key of an attendant in one mode. */
