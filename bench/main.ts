@@ -3,7 +3,8 @@ import { measure } from 'mitata';
 import { parse } from 'yaml';
 import { compileDigitMap, determinise, positionsOf, run } from '@/core/digits';
 import { readPlan, type Plan } from '@/core/plan';
-import { compile, contextOf, trace, type Call } from '@/core/routing';
+import { callOf, callRecordSchema, replay, type CallRecord } from '@/core/records';
+import { compile, contextOf, outcomeOf, trace, type Call } from '@/core/routing';
 import { consequencesOf, problemsOf } from '@/core/analysis';
 
 /* Speed of the core on the demo company. Figures are medians; where there is a peer it runs in the same process. */
@@ -95,6 +96,55 @@ async function plan(read: Plan): Promise<void> {
   );
 }
 
+/** Calls of a working day at phones and from outside, as records, from a fixed sequence. */
+function manyRecords(read: Plan, count: number): CallRecord[] {
+  const begin = Date.UTC(2026, 10, 23, 7);
+  const phones = read.extensions.filter((e) => e.kind === 'person');
+  const ours = read.numbers.filter((n) => n.state === 'active');
+  return Array.from({ length: count }, (_, i): CallRecord => {
+    const started = new Date(begin + i * 400).toISOString();
+    const inside = i % 3 === 0;
+    const phone = phones[(i * 7) % phones.length]!;
+    const number = ours[(i * 13) % ours.length]!.e164;
+    const called = inside ? phones[(i * 11) % phones.length]!.digits! : number;
+    return callRecordSchema.parse({
+      id: `r-${i}`,
+      started,
+      ended: started,
+      entry: inside ? { type: 'phone', extension: phone.id } : { type: 'number', number },
+      calling: inside ? { delivered: phone.digits } : { delivered: '+46846500417', read: '+46846500417' },
+      called: { delivered: called },
+      outcome: 'routed',
+    });
+  });
+}
+
+const REPLAYED = 100_000;
+
+function replayed(read: Plan): void {
+  const live = compileAll(read);
+  const draft = compileAll({
+    ...read,
+    inboundRoutes: read.inboundRoutes.map((r, i) => (i % 2 === 0 ? { ...r, leadsTo: 'e-2105' } : r)),
+  });
+  const records = manyRecords(read, REPLAYED);
+  replay(records.slice(0, 2000), draft, live);
+  const began = performance.now();
+  const { calls, changed, groups } = replay(records, draft, live);
+  const took = performance.now() - began;
+  const single = performance.now();
+  for (const r of records) {
+    const asked = callOf(r, draft);
+    if (asked.ok) outcomeOf(draft, asked.call, {});
+  }
+  const alone = performance.now() - single;
+  line(
+    `replay of ${calls.toLocaleString('en')} records, draft against live`,
+    took * 1000,
+    `${changed} end elsewhere, ${groups.length} groups; ${(took / alone).toFixed(1)}× one bare answer each; target 3 s`,
+  );
+}
+
 function compileAll(read: Plan) {
   const exchange = compile(read);
   for (const site of read.sites) contextOf(exchange, { person: null, site: site.id });
@@ -116,6 +166,7 @@ async function main(): Promise<void> {
   );
   await matching();
   await plan(read.plan);
+  replayed(read.plan);
 }
 
 main().catch((e: unknown) => {

@@ -1,8 +1,9 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it, jest } from '@jest/globals';
+import { parse, stringify } from 'yaml';
 import { helpFor } from './help';
 import { answer } from './run';
 
@@ -332,6 +333,61 @@ describe('polydrome trace', () => {
     const bad = polydrome([...plan, '--from', '9999', '--dial', '112']);
     expect([bad.code, bad.out]).toEqual([2, '']);
     expect(bad.err).toContain('No extension has the digits 9999');
+  });
+});
+
+describe('polydrome replay', () => {
+  const calls = ['--calls', 'demo/calls.jsonl'];
+
+  it('answers as agreed: what changed against the records, or against another plan, and what is not explained', () => {
+    const same = json(['replay', '--plan', 'demo/plan.yaml', ...calls]);
+    expect(same).toEqual({
+      code: 0,
+      value: {
+        calls: 5,
+        changed: 0,
+        groups: [],
+        unexplained: [
+          {
+            code: 'number-not-ours',
+            count: 1,
+            why: '+441632960999 is no number of the plan.',
+            example: 'demo-5',
+          },
+        ],
+      },
+    });
+    const other = join(folder, 'other.yaml');
+    const document = parse(readFileSync('demo/plan.yaml', 'utf8')) as {
+      numbers: { e164: string; belongsTo: string }[];
+    };
+    document.numbers.find((n) => n.e164 === '+441632960104')!.belongsTo = 'e-2105';
+    writeFileSync(other, stringify(document));
+    for (const more of [[], ['--against', 'demo/plan.yaml']]) {
+      const { code, value } = json(['replay', '--plan', other, ...calls, ...more]);
+      expect(code).toBe(1);
+      expect(value.changed).toBe(2);
+      const [group] = value.groups as { example: { call: Record<string, string> }; was: object; willBe: object }[];
+      expect(group).toMatchObject({
+        count: 1,
+        was: { outcome: 'routed', lands: { id: expect.stringMatching(/^(e|m)-2104$/) } },
+        willBe: { outcome: 'routed', lands: { id: 'e-2105' } },
+      });
+      // The example really differs, asked one by one.
+      const { from, dial, at } = group!.example.call;
+      const traced = (plan: string) =>
+        (json(['trace', '--plan', plan, '--from', from!, '--dial', dial!, '--at', at!]).value.lands as { id: string })
+          .id;
+      expect([traced(other), traced('demo/plan.yaml')]).toEqual(['e-2105', 'e-2104']);
+    }
+  });
+
+  it('says in which line of the calls something is wrong', () => {
+    const file = join(folder, 'calls.jsonl');
+    writeFileSync(file, `${readFileSync('demo/calls.jsonl', 'utf8')}{"id":"x"}\n`);
+    const { code, value } = json(['replay', '--plan', 'demo/plan.yaml', '--calls', file]);
+    expect([code, value.error.path]).toEqual([2, '--calls line 6.started']);
+    expect(json(['replay', '--plan', 'demo/plan.yaml', '--calls', 'nowhere']).value.error.code).toBe('no-such-file');
   });
 });
 

@@ -60,6 +60,11 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
     'course --plan demo/plan.yaml --number +441632960100',
   ],
   ['check --plan FILE [--at T]', 'everything wrong or doubtful in a plan', 'check --plan demo/plan.yaml'],
+  [
+    'replay --plan FILE --calls FILE [--against FILE]',
+    'which real calls would end elsewhere than they did, or than in another plan',
+    'replay --plan demo/plan.yaml --calls demo/calls.jsonl',
+  ],
   ['plan schema', 'the plan document as JSON Schema', 'plan schema'],
   ['plan format FILE', 'the canonical text of a plan', 'plan format demo/plan.yaml'],
   ['plan upgrade FILE', 'the same plan in the newest version', 'plan upgrade demo/plan.yaml'],

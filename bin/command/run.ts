@@ -6,6 +6,7 @@ import { hours } from './hours';
 import { load } from './load';
 import { number } from './number';
 import { plan } from './plan';
+import { replayCommand } from './replay';
 import { traceCommand } from './trace';
 
 const GROUPS: Record<string, (args: string[]) => Answer> = {
@@ -16,6 +17,7 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
   trace: traceCommand,
   course,
   check,
+  replay: replayCommand,
   plan,
 };
 
