@@ -382,6 +382,21 @@ describe('polydrome replay', () => {
     }
   });
 
+  it('takes the log of another system as CSV, and says at which cell it is wrong', () => {
+    const file = join(folder, 'log.csv');
+    const line = (number: string, talk: string) => `23/11/2026 9:05;07700 900123;${number};2104;answered;${talk}`;
+    const head = 'Started;From;To;Extension;Result;Talk';
+    writeFileSync(file, [head, line('01632 960104', '1:05'), line('01632 960999', '20')].join('\r\n'));
+    const { code, value } = json(['replay', '--plan', 'demo/plan.yaml', '--calls', file]);
+    expect([code, value]).toMatchObject([
+      0,
+      { calls: 2, changed: 0, unexplained: [{ code: 'number-not-ours', count: 1 }] },
+    ]);
+    writeFileSync(file, [head, line('01632 960104', '1:05'), line('01632 960105', 'ages')].join('\n'));
+    const wrong = json(['replay', '--plan', 'demo/plan.yaml', '--calls', file]);
+    expect([wrong.code, wrong.value.error]).toMatchObject([2, { code: 'bad-duration', path: '--calls line 3, talk' }]);
+  });
+
   it('says in which line of the calls something is wrong', () => {
     const file = join(folder, 'calls.jsonl');
     writeFileSync(file, `${readFileSync('demo/calls.jsonl', 'utf8')}{"id":"x"}\n`);

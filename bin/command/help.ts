@@ -61,7 +61,7 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
   ],
   ['check --plan FILE [--at T]', 'everything wrong or doubtful in a plan', 'check --plan demo/plan.yaml'],
   [
-    'replay --plan FILE --calls FILE [--against FILE]',
+    'replay --plan FILE --calls FILE [--against FILE] [--site ID]',
     'which real calls would end elsewhere than they did, or than in another plan',
     'replay --plan demo/plan.yaml --calls demo/calls.jsonl',
   ],

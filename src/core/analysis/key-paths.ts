@@ -66,12 +66,12 @@ export function keyPaths(exchange: Exchange, id: string, at: number, situation: 
       for (const k of [...keys].filter((x) => x.key.length === 1).sort((a, b) => (a.key < b.key ? -1 : 1)))
         if (k.does === 'repeat' || (k.does === 'back' && !object.above))
           out.push({ keys: [...names, k.key], seconds: next, heard: heard(next), lands: t.lands, mark: 'back' });
-        else if (k.does !== 'lead' && k.does !== 'back' && k.does !== 'end') {
+        else if (k.does !== 'lead' && k.does !== 'back') {
           // What is asked for then is nobody’s in particular: the way is told of a caller who says nothing.
           const asked = play([...pressed, { atSeconds: next, key: k.key }]);
           const [first] = asked.then;
           out.push({
-            keys: [...names, k.key, 'no key'],
+            keys: [...names, k.key, ...(k.does === 'end' ? [] : ['no key'])],
             seconds: first?.afterSeconds ?? next,
             heard: asked.heard.map((h) => h.text || (h.phrase ?? '')),
             lands: first?.lands ?? null,

@@ -51,3 +51,4 @@ export type { TimeSwitch } from './objects/time-switch';
 
 export * from './pin';
 export * from './free';
+export * from './main-site';

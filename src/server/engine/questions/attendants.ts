@@ -1,6 +1,7 @@
 import { MOST_PATHS, keyPaths as pathsOfKeys, outsideOpened, reachedFrom, slowKeys, spokenKeys } from '@/core/analysis';
 import { attendantModeIsMissing, keysOfName, dialledAtAttendant } from '@/core/destinations';
 import {
+  mainSite,
   ATTENDANT_MODES,
   GREETING_FIELDS,
   labelOf,
@@ -14,7 +15,7 @@ import { Refused } from '../../access/rights';
 import { optionsFor } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { mainSite, markOf, mayAdd, shortLedger } from './short-ledger';
+import { markOf, mayAdd, shortLedger } from './short-ledger';
 
 /* Attendants: the list of them, and one with everything that its keypad shows. */
 

@@ -1,10 +1,10 @@
 import { clockChange, faultsOf, hoursInWords, nextChange, stateAt, weekText } from '@/core/hours';
-import { KINDS, referrersOf } from '@/core/plan';
+import { mainSite, KINDS, referrersOf } from '@/core/plan';
 import { countryName } from '@/core/plan/facts/value-words';
 import { publicHolidays } from '../../holidays/public-holidays';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { mainSite, shortLedger } from './short-ledger';
+import { shortLedger } from './short-ledger';
 
 /* Opening hours: the list of them, and one with the calendars that it may name. */
 

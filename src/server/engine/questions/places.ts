@@ -1,12 +1,12 @@
 import { numberBlock as blockOf, numberSpace } from '@/core/analysis';
 import { PLACES, type PlaceKind, type PlaceName } from '@/core/plan/facts/places';
 import { choiceWords } from '@/core/plan/facts/choice-words';
-import { KINDS, referrersOf, type AnyObject, type ObjectOf } from '@/core/plan';
+import { mainSite, KINDS, referrersOf, type AnyObject, type ObjectOf } from '@/core/plan';
 import { nameOf, type Exchange } from '@/core/routing';
 import { Refused } from '../../access/rights';
 import { named } from '../ground/options';
 import { sightIn, type By, type Given } from '../ground/question';
-import { mainSite, shortLedger } from './short-ledger';
+import { shortLedger } from './short-ledger';
 
 /* Places of the number space: codes, park places, page groups, conferences, directories, announcements, fax ends, tones. */
 

@@ -7,15 +7,13 @@ import {
   type FieldFacts,
   type ObjectKind,
   type ObjectOf,
-  type Plan,
   type RefTarget,
-  type Site,
 } from '@/core/plan';
 import { bulkFieldsOf } from '@/core/acts/bulk';
 import { isSheetKind, type SheetKind } from '@/core/plan/facts/sheet-kinds';
 import { may, type Actor } from '../../access/rights';
 import { optionsFor, type Options } from '../ground/options';
-import { keptFor, sightIn, type Given } from '../ground/question';
+import { sightIn, type Given } from '../ground/question';
 
 interface Row {
   id: string;
@@ -76,15 +74,6 @@ function bulkOptions({ draft }: Given, reader: Actor, kind: SheetKind) {
   const fields = bulkFieldsOf(kind);
   const refs = fields.flatMap((f): RefTarget[] => (f.ref ? [f.ref] : []));
   return { words: KINDS[kind].words, ...optionsFor(sightIn(draft, reader), refs), facts: { fields } };
-}
-
-/** The site where most extensions are: what is added belongs there unless something else is said. Undefined while there is none. */
-export function mainSite(plan: Plan): Site | undefined {
-  return keptFor(plan, 'main-site', null, () => {
-    const extensions = countBy(plan.extensions, (e) => e.site);
-    const count = (s: Site) => extensions.get(s.id) ?? 0;
-    return plan.sites.reduce<Site | undefined>((most, s) => (most && count(most) >= count(s) ? most : s), undefined);
-  });
 }
 
 /** How an object stands to the one that is live. */

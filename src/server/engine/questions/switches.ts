@@ -1,8 +1,9 @@
+import { mainSite } from '@/core/plan';
 import type { Situation } from '@/core/routing';
 import { endsOf } from '../ground/ends-of';
 import { sightIn, type By, type Given } from '../ground/question';
 import { objectPage } from './objects';
-import { mainSite, shortLedger } from './short-ledger';
+import { shortLedger } from './short-ledger';
 
 /* Time switches: the list of them, and one. */
 
