@@ -406,6 +406,21 @@ describe('polydrome replay', () => {
   });
 });
 
+describe('polydrome traffic', () => {
+  it('answers with erlangs, busy hour and most calls at once, of all calls or of a trunk', () => {
+    const asked = ['traffic', '--plan', 'demo/plan.yaml', '--calls', 'demo/calls.jsonl'];
+    const { code, value } = json(asked);
+    expect(code).toBe(0);
+    expect(value).toMatchObject({ calls: 5, refused: 0, peak: { calls: 1 }, busyHour: { from: '10:00' } });
+    expect((value.week as number[]).length).toBe(672);
+    expect(json([...asked, '--trunk', 'kestrel']).value).toMatchObject({ calls: 0, busyHour: null });
+    expect(json([...asked, '--trunk', 'nowhere'])).toMatchObject({
+      code: 2,
+      value: { error: { code: 'no-such-trunk' } },
+    });
+  });
+});
+
 describe('polydrome batch', () => {
   it('answers line by line in order, errors in their lines, exit 0', () => {
     const lines = [

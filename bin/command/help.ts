@@ -65,6 +65,11 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
     'which real calls would end elsewhere than they did, or than in another plan',
     'replay --plan demo/plan.yaml --calls demo/calls.jsonl',
   ],
+  [
+    'traffic --plan FILE --calls FILE [--trunk ID] [--site ID]',
+    'erlangs, busy hour and most calls at once, from real calls',
+    'traffic --plan demo/plan.yaml --calls demo/calls.jsonl',
+  ],
   ['plan schema', 'the plan document as JSON Schema', 'plan schema'],
   ['plan format FILE', 'the canonical text of a plan', 'plan format demo/plan.yaml'],
   ['plan upgrade FILE', 'the same plan in the newest version', 'plan upgrade demo/plan.yaml'],

@@ -10,7 +10,7 @@ import { exchangeOf } from './plan';
 /**
  * Records of a file: JSON lines, or a log of another system as CSV, whose numbers and times are those of the site `at`. Refuses the first thing that is wrong, with its place.
  */
-function recordsOf(path: string, exchange: Exchange, at: string | undefined): CallRecord[] {
+export function recordsOf(path: string, exchange: Exchange, at: string | undefined): CallRecord[] {
   let bytes: Uint8Array;
   try {
     bytes = readFileSync(path);

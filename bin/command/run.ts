@@ -8,6 +8,7 @@ import { number } from './number';
 import { plan } from './plan';
 import { replayCommand } from './replay';
 import { traceCommand } from './trace';
+import { trafficCommand } from './traffic';
 
 const GROUPS: Record<string, (args: string[]) => Answer> = {
   digits,
@@ -18,6 +19,7 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
   course,
   check,
   replay: replayCommand,
+  traffic: trafficCommand,
   plan,
 };
 

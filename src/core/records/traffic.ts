@@ -1,0 +1,118 @@
+import { clockOf, isoAt } from '../hours';
+import type { CallRecord } from './record';
+
+/* Traffic in erlangs (ITU-T E.600): how many calls stood at once, on average, quarter hour by quarter hour. */
+
+const MINUTE = 60_000;
+const QUARTER_MINUTES = 15;
+const QUARTER = QUARTER_MINUTES * MINUTE;
+const QUARTERS_A_DAY = 96;
+const QUARTERS_AN_HOUR = 4;
+const DAYS_A_WEEK = 7;
+
+export interface Traffic {
+  calls: number;
+  /** calls that found no channel (Q.850 34) */
+  refused: number;
+  /** sum of all seconds that channels were held, in hours */
+  erlangHours: number;
+  /** most calls at once, and since when; null where there was none */
+  peak: { calls: number; at: string } | null;
+  /** the hour of the day with the most traffic on average over all days (the time-consistent busy hour of E.600) */
+  busyHour: { from: string; erlangs: number } | null;
+  /** the one hour with the most traffic, from a quarter hour on */
+  busiest: { at: string; erlangs: number } | null;
+  /** mean traffic by quarter hour of the week, Monday 00:00 first: 672 figures, in erlangs */
+  week: number[];
+}
+
+/** Q.850: no circuit or channel available. */
+const NO_CHANNEL = 34;
+
+/**
+ * Traffic of some records on the wall clock of a zone. A call holds its channel from start to end; days without any call count
+ * as days of the mean, from the first call's to the last one's. Wall time that comes twice is counted together.
+ */
+export function trafficOf(records: readonly CallRecord[], zone: string): Traffic {
+  const clock = clockOf(zone);
+  const refused = records.filter((r) => r.cause?.q850 === NO_CHANNEL).length;
+  const spans = records
+    .map((r) => ({ from: Date.parse(r.started), to: Date.parse(r.ended) }))
+    .filter((s) => s.to > s.from)
+    .sort((a, b) => a.from - b.from);
+  const held = new Map<number, number>();
+  for (const { from, to } of spans)
+    for (let at = from; at < to;) {
+      // Zones are whole quarter hours apart, also after a change of the clock.
+      const wall = at + clock.offsetAt(at) * MINUTE;
+      const quarter = Math.floor(wall / QUARTER);
+      const end = Math.min(to, at + (quarter + 1) * QUARTER - wall);
+      held.set(quarter, (held.get(quarter) ?? 0) + (end - at) / QUARTER);
+      at = end;
+    }
+  const quarters = [...held.keys()].sort((a, b) => a - b);
+  const [first, last] = [quarters[0], quarters.at(-1)];
+  const none = { busyHour: null, busiest: null, week: Array.from({ length: QUARTERS_A_DAY * DAYS_A_WEEK }, () => 0) };
+  const base = { calls: records.length, refused, erlangHours: 0, peak: peakOf(spans, (at) => isoAt(clock, at)) };
+  if (first === undefined || last === undefined) return { ...base, ...none };
+  const days = { from: Math.floor(first / QUARTERS_A_DAY), to: Math.floor(last / QUARTERS_A_DAY) };
+  const count = days.to - days.from + 1;
+  const ofDay = new Array<number>(QUARTERS_A_DAY).fill(0);
+  for (const [q, erlangs] of held) ofDay[q % QUARTERS_A_DAY]! += erlangs / count;
+  return {
+    ...base,
+    erlangHours: [...held.values()].reduce((sum, e) => sum + e, 0) / QUARTERS_AN_HOUR,
+    busyHour: busyHourOf(ofDay),
+    busiest: busiestOf(held, quarters),
+    week: weekOf(held, days),
+  };
+}
+
+/** Most spans at once. One that ends as another begins is over. */
+function peakOf(spans: readonly { from: number; to: number }[], said: (at: number) => string): Traffic['peak'] {
+  const ends = spans.map((s) => s.to).sort((a, b) => a - b);
+  let [over, most, at] = [0, 0, 0];
+  for (const [i, { from }] of spans.entries()) {
+    while (ends[over]! <= from) over++;
+    if (i + 1 - over > most) [most, at] = [i + 1 - over, from];
+  }
+  return most === 0 ? null : { calls: most, at: said(at) };
+}
+
+const hourFrom = (quarter: number, of: (q: number) => number): number => {
+  let sum = 0;
+  for (let q = quarter; q < quarter + QUARTERS_AN_HOUR; q++) sum += of(q);
+  return sum / QUARTERS_AN_HOUR;
+};
+
+/** The hour of the day with the most traffic, within the day; one that begins with traffic, where several are alike. */
+function busyHourOf(ofDay: readonly number[]): Traffic['busyHour'] {
+  const load = (q: number) => hourFrom(q, (i) => ofDay[i]!);
+  let best = QUARTERS_A_DAY - QUARTERS_AN_HOUR;
+  for (let q = best - 1; q >= 0; q--) if (ofDay[q]! > 0 && load(q) >= load(best)) best = q;
+  const minutes = best * QUARTER_MINUTES;
+  const clock = (n: number) => String(n).padStart(2, '0');
+  return { from: `${clock(Math.floor(minutes / 60))}:${clock(minutes % 60)}`, erlangs: load(best) };
+}
+
+function busiestOf(held: ReadonlyMap<number, number>, quarters: readonly number[]): Traffic['busiest'] {
+  const load = (q: number) => hourFrom(q, (i) => held.get(i) ?? 0);
+  let best = quarters[0]!;
+  // An hour that begins before the first call may hold as much, and is never better than one that begins with a call.
+  for (const q of quarters) if (load(q) > load(best)) best = q;
+  return { at: new Date(best * QUARTER).toISOString().slice(0, 16), erlangs: load(best) };
+}
+
+/** Days since 1970 begin on a Thursday. */
+const weekdayOfDay = (day: number) => (day + 3) % DAYS_A_WEEK;
+
+function weekOf(held: ReadonlyMap<number, number>, days: { from: number; to: number }): number[] {
+  const counts = new Array<number>(DAYS_A_WEEK).fill(0);
+  for (let day = days.from; day <= days.to; day++) counts[weekdayOfDay(day)]!++;
+  const week = new Array<number>(QUARTERS_A_DAY * DAYS_A_WEEK).fill(0);
+  for (const [q, erlangs] of held) {
+    const weekday = weekdayOfDay(Math.floor(q / QUARTERS_A_DAY));
+    week[weekday * QUARTERS_A_DAY + (q % QUARTERS_A_DAY)]! += erlangs / counts[weekday]!;
+  }
+  return week;
+}
