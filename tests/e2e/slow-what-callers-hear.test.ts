@@ -92,6 +92,7 @@ describe.each(DELAYS)('with %i ms more for every request', (delay) => {
       () => (document.querySelector('[aria-label="What key 6 does"]') as HTMLSelectElement | null)?.value === '',
     );
     await page.select('[aria-label="What key 6 does"]', 'end');
+    expect(await chosen('What key 6 does')).toBe('end');
     await until(async () => (await keysOf('freight-attendant'))['6'] === 'end');
     await idle();
     expect(await chosen('What key 6 does')).toBe('end');

@@ -38,10 +38,11 @@ export function KeyPanel(props: Props) {
   const edits = useEdits();
   const { page, mode, name, onLevel } = props;
   const [made, setMade] = useState<KeyShown | null>(null);
-  const [gone, setGone] = useState<string | null>(null);
+  const [gone, setGone] = useState<ReadonlySet<string>>(new Set());
   const [refused, setRefused] = useState<string | null>(null);
-  const stands = props.shown ?? made;
-  const shown = stands && stands.value.id !== gone ? stands : null;
+  // Once the page has brought it, what the page says holds.
+  if (made && props.shown?.value.id === made.value.id) setMade(null);
+  const shown = [props.shown, made].find((k) => k && !gone.has(k.value.id)) ?? null;
   const make = async (does: KeyAct, leadsTo: string | null) => {
     const edit = newKey(String(page.data.object.id), mode, name, { does, leadsTo, silent: true, note: '' });
     setRefused(null);
@@ -53,13 +54,13 @@ export function KeyPanel(props: Props) {
   };
   const clear = async ({ value, rowVersion }: KeyShown) => {
     setRefused(null);
-    setGone(value.id);
+    setGone((ids) => new Set([...ids, value.id]));
     const sent = await edits.together(
       [{ do: 'remove', of: { kind: 'attendantKey', id: value.id }, base: { object: { ...value }, rowVersion } }],
       `cleared ${titleOf(name)} of ${page.data.label} when ${mode}`,
     );
     if (sent.ok) return;
-    setGone(null);
+    setGone((ids) => new Set([...ids].filter((id) => id !== value.id)));
     setRefused(sent.errors[0]!.sentence);
   };
   return (

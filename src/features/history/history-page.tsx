@@ -150,6 +150,9 @@ function ActRow({
   const all = useAsked('history', asked ? { query: { batch: act.id! } as Input<'history'>['query'] } : null);
   const entries = all.value ? [...all.value.entries].reverse() : act.entries;
   const [only] = act.entries;
+  const name = act.name || `${only?.action} ${only?.kind} ${only?.label}`;
+  // Acts of one name are told apart by their moment.
+  const which = `${name}, ${act.at.replace('T', ' ').replace('Z', ' UTC')}`;
   return (
     <Grid
       templateColumns={{ base: '1fr', md: '128px 130px 1fr auto' }}
@@ -171,28 +174,46 @@ function ActRow({
       </Box>
       <Box minW={0}>
         <Flex gap="8px" align="baseline" wrap="wrap">
-          <b>{act.name || `${only?.action} ${only?.kind} ${only?.label}`}</b>
+          <b>{name}</b>
           {act.undone ? <chakra.span color="quiet">undone</chakra.span> : null}
           {act.count > FEW ? (
-            <Act look="text" h="20px" aria-expanded={open} onClick={() => setOpen(!open)}>
+            <Act
+              look="text"
+              h="20px"
+              aria-expanded={open}
+              aria-label={`${open ? 'fold' : `${act.count} objects`}: ${which}`}
+              onClick={() => setOpen(!open)}
+            >
               {open ? 'fold' : `${act.count} objects`}
             </Act>
           ) : null}
         </Flex>
         {open
           ? entries.map((e, i) => (
-              <EntryRow key={`${e.id} ${i}`} entry={e} named={act.name !== ''} onObject={onObject} />
+              <EntryRow
+                key={`${e.id} ${i}`}
+                entry={e}
+                named={act.name !== ''}
+                which={`${which}, ${i + 1}`}
+                onObject={onObject}
+              />
             ))
           : null}
         {all.wrong ? <Wrong>{all.wrong}</Wrong> : null}
         {open && !all.value && act.id && act.count > act.entries.length ? (
-          <Act look="text" h="20px" disabled={all.waiting} onClick={() => setAsked(true)}>
+          <Act
+            look="text"
+            h="20px"
+            disabled={all.waiting}
+            aria-label={`and ${act.count - act.entries.length} more: ${which}`}
+            onClick={() => setAsked(true)}
+          >
             {all.waiting ? 'Fetching …' : `and ${act.count - act.entries.length} more`}
           </Act>
         ) : null}
       </Box>
       {onUndo ? (
-        <Act h="24px" onClick={onUndo} aria-label={`Undo: ${act.name || only?.label}`}>
+        <Act h="24px" onClick={onUndo} aria-label={`Undo: ${which}`}>
           {act.count > 1 ? 'Undo all of it' : 'Undo'}
         </Act>
       ) : (
@@ -206,10 +227,13 @@ function ActRow({
 function EntryRow({
   entry: e,
   named,
+  which,
   onObject,
 }: {
   entry: Entry;
   named: boolean;
+  /** its act, and its place in it */
+  which: string;
   onObject: ((id: string) => void) | null;
 }) {
   return (
@@ -224,7 +248,7 @@ function EntryRow({
               look="text"
               h="18px"
               fontSize="12px"
-              aria-label={`History of ${e.label}`}
+              aria-label={`its history: ${e.label}, ${which}`}
               onClick={() => onObject(e.id!)}
             >
               its history
