@@ -14,11 +14,8 @@ const unitOnly = paths.length > 0 && paths.every((a) => /^(src|bin|demo)\b/.test
 const systemOnly = paths.length > 0 && paths.every((a) => /^tests\b/.test(a));
 const report = join(ROOT, '.build', 'test-report.json');
 
-/**
- * Tests of the system run so many side by side, each with an application of its own: they wait more than they work. A single
- * file needs one only.
- */
-const APPLICATIONS = paths.length === 0 ? 3 : paths.length === 1 && /\.test\.ts$|\/[^/]+\//.test(paths[0]) ? 1 : 2;
+/** Tests of the system run so many side by side, each with an application of its own. A single file needs one only. */
+const APPLICATIONS = paths.length === 1 && /\.test\.ts$|\/[^/]+\//.test(paths[0]) ? 1 : 2;
 /** Between the ports of two applications. */
 const APART = 20;
 const AWAY_MS = 4000;

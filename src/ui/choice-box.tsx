@@ -6,7 +6,7 @@ import { Glyph } from './glyph';
 import { useLabelOf } from './label-of';
 import { settling } from './settling';
 import { useTypeOver } from './type-over';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** Something to choose: by `id`, shown as `label`; `more` is what else it may be found by. */
 export interface Choice {
@@ -87,8 +87,9 @@ export function ChoiceBox({
   const box = useRef<HTMLInputElement>(null);
   const named = useLabelOf(box, input['aria-label']);
   useTypeOver(box);
-  // What stands in the box is what is typed or chosen, also after the list has closed without a choice.
-  useEffect(() => {
+  // What stands in the box is what is typed or chosen, also after the list has closed without a choice. It is put there with the
+  // drawing itself: later, it would undo a letter that came meanwhile.
+  useLayoutEffect(() => {
     const wanted = text ?? current;
     if (box.current && box.current.value !== wanted) box.current.value = wanted;
   });
