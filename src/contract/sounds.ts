@@ -66,7 +66,7 @@ export const soundFacts = {
     query: z.strictObject({
       figure: z
         .string()
-        .regex(/^[0-9*#]{1,3}$/, 'is no figure or key: up to three of 0 to 9, * and #')
+        .regex(/^(?:0|[1-9][0-9]{0,2}|[*#])$/, 'is no figure or key: 0 to 999, * or #')
         .optional(),
     }),
     answer: null,

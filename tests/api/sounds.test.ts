@@ -90,6 +90,10 @@ describe('sounds', () => {
       boss.octets(`/phrases/${phrase}/${language}${query}`);
     expect((await boss.text('/phrases/position/en')).status).toBe(422);
     expect((await boss.text('/phrases/position/en?figure=abcd')).status).toBe(400);
+    expect((await boss.text('/phrases/position/en?figure=007')).status).toBe(400);
+    const hundreds = await said('?figure=555');
+    expect(hundreds.length).toBeGreaterThan(20_000);
+    expect(await said('?figure=555')).toEqual(hundreds);
     const [three, seventy, again] = [await said('?figure=3'), await said('?figure=77'), await said('?figure=3')];
     expect(again).toEqual(three);
     // “Seventy-seven” takes longer to say than “three”.

@@ -46,7 +46,9 @@ export const soundHandlers: Handlers<keyof typeof soundFacts> = {
   },
   phraseSound: async ({ actor, params, query, request }) => {
     const said = await ask('phraseSaid', { reader: actor, ...params, figure: query.figure ?? null });
-    const wav = said.sound ? await wavOfSound(said.sound, 16_000) : await wavOfPhrase(said, request.signal);
+    const wav = said.sound
+      ? await wavOfSound(said.sound, 16_000)
+      : await wavOfPhrase(said, query.figure, request.signal);
     return new Response(Buffer.from(wav), { headers: wavHeaders('no-cache') });
   },
   cutSound: async ({ actor, params, body, request }) => {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { PHRASES, PHRASE_LANGUAGES, PHRASE_TEXTS, saidWith, type Phrase } from '@/core/plan/facts/phrases';
 import { change, reading, rows, writing } from '../db/pool';
 import { madeReady } from './make';
-import { prepared, type Prepared } from './prepare';
+import { prepared, wavOf, type Prepared } from './prepare';
 import { speechMissing, spokenText } from './speak';
 import { keepSound, wavOfSound } from './store';
 import { inTurn } from './turn';
@@ -62,8 +62,11 @@ async function keepPhrase({ phrase, language, text }: Text, made: Prepared): Pro
   return id;
 }
 
+/** Figures of more digits are seldom heard: they are spoken each time, so that nobody fills the database by asking. */
+const MOST_KEPT_DIGITS = 2;
+
 /** What a phrase says, as a WAV file: as it was spoken before, else spoken now. Refused where the program is missing. */
-export async function wavOfPhrase(said: Text, signal?: AbortSignal): Promise<Uint8Array> {
+export async function wavOfPhrase(said: Text, figure = '', signal?: AbortSignal): Promise<Uint8Array> {
   const [found] = await reading((c) =>
     rows<{ sound: string }>(c, 'SELECT sound FROM phrase_sound WHERE phrase = ? AND `language` = ? AND said = ?', [
       said.phrase,
@@ -73,5 +76,7 @@ export async function wavOfPhrase(said: Text, signal?: AbortSignal): Promise<Uin
   );
   if (found) return wavOfSound(found.sound, 16_000);
   const spoken = await inTurn(signal, () => spokenText(said.text, said.language));
-  return wavOfSound(await keepPhrase(said, await madeReady(spoken, { field: 'phrase', signal })), 16_000);
+  const made = await madeReady(spoken, { field: 'phrase', signal });
+  if (figure.length > MOST_KEPT_DIGITS) return wavOf(made.samples[16_000], 16_000);
+  return wavOfSound(await keepPhrase(said, made), 16_000);
 }
