@@ -15,6 +15,12 @@ module.exports = {
     only('features', ['core', 'contract', 'ui', 'workbench']),
     only('server', ['core', 'contract']),
     {
+      name: 'stand-ins-know-only-core',
+      severity: 'error',
+      from: { path: '^stand-ins/' },
+      to: { path: '^src/', pathNot: '^src/core/' },
+    },
+    {
       name: 'no-feature-knows-another',
       severity: 'error',
       from: { path: '^src/features/([^/]+)/' },

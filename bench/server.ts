@@ -92,6 +92,8 @@ async function questions(boss: Client, plan: Document): Promise<void> {
     timed(() => boss.get(`/ask?text=${encodeURIComponent(`ada be${i % 2 ? 'r' : ''}`)}`)),
   );
   line('Ask for a name, median / slowest of 20', `${ms(median(found))} / ${ms(Math.max(...found))}`, '100 ms');
+  const board = await repeat(20, (i) => timed(() => boss.get(`/queues/board?queue=q-${i}`)));
+  line('the board of 500 queues, median / slowest of 20', `${ms(median(board))} / ${ms(Math.max(...board))}`, '100 ms');
 }
 
 /** Health while an import of 20,000 rows, a bulk edit and three readers keep the application busy. */
@@ -224,6 +226,11 @@ async function main(): Promise<void> {
     '/blocked',
     '/attendants',
     '/prompts',
+    '/ring-groups',
+    '/queues',
+    `/queues/${id('queues')}`,
+    '/queues/board?queue=q-7',
+    '/reach-plans',
     '/rehearsal',
     '/go-live',
     '/history',

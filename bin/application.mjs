@@ -21,6 +21,9 @@ export function environmentOf({ port, dbPort, data, address, database }) {
     POLYDROME_DB_PORT: String(dbPort),
     POLYDROME_DATA: data,
     POLYDROME_ADDRESS: address,
+    // Where the mail stand-in listens, beside the database.
+    POLYDROME_MAIL_PORT: String(dbPort + 1),
+    POLYDROME_MAIL_PAGE_PORT: String(dbPort + 2),
   };
 }
 
@@ -262,6 +265,13 @@ export async function startWorker({ env, log }, { mostDeaths = MOST_DEATHS } = {
   await bundle('src/server/sound/sound-thread.ts', 'sound-thread');
   const file = await bundle('bin/worker.ts', 'worker');
   return ours('The worker', file, { ...env, NODE_ENV: 'production' }, log, { mostDeaths });
+}
+
+/** Starts the mail server for trying, which shows what was sent; `url` is its page. */
+export async function startMail({ env, log }, { mostDeaths = MOST_DEATHS } = {}) {
+  const file = await bundle('stand-ins/mail/main.ts', 'mail-stand-in');
+  const process = ours('The mail stand-in', file, env, log, { mostDeaths });
+  return { ...process, url: `http://127.0.0.1:${env.POLYDROME_MAIL_PAGE_PORT}` };
 }
 
 async function stopChild(child) {

@@ -28,6 +28,8 @@ try {
   const env = { ...ground.env, POLYDROME_MIGRATE: JSON.stringify(ground.database.admin) };
   await run('bench/ask.ts', 'bench-ask', env);
   worker = await startWorker(ground);
+  // Filling it takes minutes: only when it is asked for.
+  if (wanted.includes('calls')) await run('bench/calls.ts', 'bench-calls', env);
   await run('bench/server.ts', 'bench-server', env);
   await run('bench/people.ts', 'bench-people', env);
 } catch (e) {

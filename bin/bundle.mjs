@@ -13,7 +13,7 @@ export function newest(path) {
 }
 
 /** Bundles `entry` (from the root) as .build/`name`.mjs unless it is up to date; returns the bundle's path. */
-export async function bundle(entry, name, sources = ['src', 'bin', 'demo', 'bench', 'package.json']) {
+export async function bundle(entry, name, sources = ['src', 'bin', 'demo', 'bench', 'stand-ins', 'package.json']) {
   const out = join(ROOT, '.build', `${name}.mjs`);
   const since = Math.max(
     ...sources

@@ -175,12 +175,13 @@ async function connected(process_, socketPath, password, data) {
   );
 }
 
-/** Database, and the application's own user: it may change rows, never tables. */
+/** Database, and the application's own user: it may change rows, never tables but the months of call records. */
 async function prepare(root, data) {
   const password = readFileSync(join(data, 'db-password'), 'utf8').trim();
   await root.query('CREATE DATABASE IF NOT EXISTS polydrome CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_as_ci');
   await root.query(`CREATE OR REPLACE USER 'polydrome'@'127.0.0.1' IDENTIFIED BY '${password}'`);
   await root.query("GRANT SELECT, INSERT, UPDATE, DELETE ON polydrome.* TO 'polydrome'@'127.0.0.1'");
+  await root.query("GRANT CREATE, ALTER, DROP ON polydrome.call_record TO 'polydrome'@'127.0.0.1'");
 }
 
 async function stop(process_) {

@@ -2,7 +2,15 @@
 // begins anew and `--dev` rebuilds while you edit.
 import { bundle } from './bundle.mjs';
 import { settings, Trouble } from './environment.mjs';
-import { buildWhenStale, keepDatabase, outputOf, startGround, startWeb, startWorker } from './application.mjs';
+import {
+  buildWhenStale,
+  keepDatabase,
+  outputOf,
+  startGround,
+  startMail,
+  startWeb,
+  startWorker,
+} from './application.mjs';
 
 const args = process.argv.slice(2);
 const unknown = args.filter((a) => !['--demo', '--fresh', '--dev'].includes(a));
@@ -11,12 +19,14 @@ const dev = args.includes('--dev');
 let ground = null;
 let web = null;
 let worker = null;
+let mail = null;
 let database = null;
 let ending = false;
 
 const SIGN_INS = `  admin      quay-lantern-42     everything
   helpdesk   berth-whistle-17    looks, asks, resets PINs
   auditor    ledger-beacon-93    looks
+  ilse.brandvik@lanternfold.example   harbour-thistle-58   a person, on the page of her own
 `;
 
 /** Nobody owns it yet: a new code for the first page. */
@@ -29,7 +39,7 @@ async function firstSteps() {
 async function end(code) {
   if (ending) return;
   ending = true;
-  await Promise.all([web?.stop(), worker?.stop()]);
+  await Promise.all([web?.stop(), worker?.stop(), mail?.stop()]);
   await (database ?? ground?.database)?.stop();
   await ground?.log.close();
   process.exit(code);
@@ -44,6 +54,7 @@ try {
   if (!dev) buildWhenStale();
   web = await startWeb(ground, { dev });
   worker = await startWorker(ground);
+  if (demo) mail = await startMail(ground);
   database = keepDatabase(ground);
   void Promise.race([web.over, worker.over, database.over]).then((reason) => {
     if (ending) return;
@@ -55,7 +66,7 @@ try {
   console.log(`
 Polydrome runs at ${web.url}
 
-${demo ? SIGN_INS : await firstSteps()}
+${demo ? `${SIGN_INS}\nMail that was sent is shown at ${mail.url}\n` : await firstSteps()}
 ${stands} in ${data}, what goes wrong in ${ground.log.path}. Ctrl-C stops everything.`);
 } catch (e) {
   console.error(e instanceof Trouble ? e.message : e);

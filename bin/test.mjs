@@ -5,7 +5,15 @@ import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './bundle.mjs';
 import { Trouble, ensurePackages, settings } from './environment.mjs';
-import { buildWhenStale, environmentOf, keepDatabase, startGround, startWeb, startWorker } from './application.mjs';
+import {
+  buildWhenStale,
+  environmentOf,
+  keepDatabase,
+  startGround,
+  startMail,
+  startWeb,
+  startWorker,
+} from './application.mjs';
 
 const args = process.argv.slice(2);
 const paths = args.filter((a) => !a.startsWith('-'));
@@ -69,6 +77,7 @@ class Application {
     this.ground.env.POLYDROME_FEEDS_HERE = '1';
     this.web = await startWeb(this.ground, { mostDeaths: Infinity });
     this.worker = await startWorker(this.ground, { mostDeaths: Infinity });
+    this.mail = await startMail(this.ground);
     // Tests kill the database on purpose; it comes back after a while, as it would under a service manager.
     this.database = keepDatabase(this.ground, { pause: AWAY_MS, mostDeaths: Infinity });
   }
@@ -81,7 +90,7 @@ class Application {
   }
 
   async stop() {
-    await Promise.all([this.web?.stop(), this.worker?.stop()]);
+    await Promise.all([this.web?.stop(), this.worker?.stop(), this.mail?.stop()]);
     await (this.database ?? this.ground?.database)?.stop();
   }
 }

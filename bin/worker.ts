@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { speakPhrases } from '@/server/sound/phrases';
 import { readDueFeed } from '@/server/calendars/links';
-import { DatabaseGone, closePool } from '@/server/db/pool';
+import { DatabaseGone, closePool, writing } from '@/server/db/pool';
 import { undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
 import { watchMemory } from '@/server/jobs/agreement';
@@ -13,6 +13,16 @@ import { workOnce } from '@/server/jobs/worker';
 import { log } from '@/server/log';
 import { bulkEdit } from '@/server/operations/bulk';
 import { importApply, importCheck } from '@/server/operations/imports';
+import { eraseCalls } from '@/server/records/erase';
+import { logCheck, logImport } from '@/server/records/log';
+import { keepMonths } from '@/server/records/partitions';
+import { replayCalls } from '@/server/records/replay';
+import { mailedMessages } from '@/server/messages/mailed';
+import { dropDeleted } from '@/server/messages/rows';
+import { dropTold } from '@/server/board/told';
+import { dropRecordings } from '@/server/records/recording-rows';
+import { forgetMail } from '@/server/mail/queue';
+import { sendDueMail } from '@/server/mail/send';
 import { endWithStarter } from './with-starter';
 
 /* The worker: takes long work from the database until it is told to end, one loop for each lane. Several may run. */
@@ -21,6 +31,7 @@ endWithStarter();
 const IDLE_MS = 120;
 const AWAY_MS = 1000;
 const FEEDS_EVERY_MS = 60_000;
+const MONTHS_EVERY_MS = 3_600_000;
 
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (ending = true));
@@ -38,6 +49,10 @@ const handlers = {
   'import-apply': importApply(importing),
   'bulk-edit': bulkEdit,
   undo: undoWork,
+  'log-check': logCheck(ground),
+  'log-import': logImport(ground),
+  replay: replayCalls(ground),
+  'erase-calls': eraseCalls,
 };
 
 async function work(lane: Lane): Promise<void> {
@@ -63,6 +78,35 @@ async function feeds(): Promise<void> {
   }
 }
 
+/** Months of call records are split off ahead, and dropped when they are kept long enough; deleted messages, recordings and old mail go in time. */
+async function months(): Promise<void> {
+  while (!ending) {
+    try {
+      while ((await writing((c) => dropDeleted(c, new Date()))) > 0 && !ending);
+      while ((await writing((c) => dropRecordings(c, new Date()))) > 0 && !ending);
+      while ((await writing((c) => dropTold(c, new Date()))) > 0 && !ending);
+      while ((await writing((c) => forgetMail(c, new Date()))) > 0 && !ending);
+      await keepMonths();
+    } catch (e) {
+      // A database of one's own may not have granted it: the records are kept all the same, in fewer partitions.
+      if (!(e instanceof DatabaseGone)) log.warn({ err: e }, 'the months of call records could not be kept');
+    }
+    for (let waited = 0; waited < MONTHS_EVERY_MS && !ending; waited += AWAY_MS) await sleep(AWAY_MS);
+  }
+}
+
+/** Mail that waits goes out as soon as it can. */
+async function mails(): Promise<void> {
+  while (!ending) {
+    try {
+      if (await sendDueMail(mailedMessages)) continue;
+    } catch (e) {
+      if (!(e instanceof DatabaseGone)) log.error({ err: e }, 'a mail could not be sent');
+    }
+    await sleep(AWAY_MS);
+  }
+}
+
 /** What the exchange says itself is spoken once, in the background. */
 async function phrases(): Promise<void> {
   try {
@@ -74,7 +118,7 @@ async function phrases(): Promise<void> {
 
 const silent = heartbeat('worker');
 const unwatched = watchMemory();
-void Promise.all([...LANES.map(work), feeds(), phrases()]).finally(() => {
+void Promise.all([...LANES.map(work), feeds(), phrases(), months(), mails()]).finally(() => {
   silent();
   unwatched();
   return closePool();

@@ -23,6 +23,11 @@ const TEXTS: Input<'prompts'>[] = [
     text: 'Because of the storm our terminals are closed tonight. For sailing status press 3. Or stay on the line and leave a message.',
   },
   {
+    id: 'bookings-wait',
+    name: 'Bookings, please wait',
+    text: 'You are in the queue for bookings. Somebody will be with you soon. Press zero to leave a message instead.',
+  },
+  {
     id: 'greeting-freight',
     name: 'Freight greeting',
     text: 'Freight. For Hamburg press 1, for customs press 2. To go back press star.',
@@ -81,6 +86,8 @@ function keys(attendant: string, modes: Record<string, Record<string, string | P
   );
 }
 
+const phones = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => `e-${from + i}`);
+
 export const ATTENDANTS = {
   ringGroups: [
     {
@@ -91,6 +98,52 @@ export const ATTENDANTS = {
       members: ['e-2111', 'e-2112', 'e-2113', 'e-2114'],
       ringSeconds: 25,
       noAnswer: 'm-2000',
+    },
+    {
+      id: 'terminal-desk',
+      name: 'Terminal desk',
+      site: 'vastra-kajen',
+      digits: '6710',
+      members: phones(3006, 3009),
+      order: 'by stages' as const,
+      ringSeconds: 30,
+      stageSeconds: 8,
+      shownName: 'Terminal',
+      noAnswer: 'm-3000',
+      note: 'The desk rings first; a colleague joins every eight seconds.',
+    },
+  ],
+  queues: [
+    {
+      id: 'bookings-queue',
+      name: 'Bookings',
+      site: 'north-quay',
+      digits: '6720',
+      permanentAgents: ['e-2106', 'e-2107'],
+      agents: phones(2108, 2118),
+      secondAgents: phones(3001, 3005),
+      secondAfterSeconds: 90,
+      strategy: 'longest idle' as const,
+      ringSeconds: 15,
+      wrapUpSeconds: 20,
+      longestWaitSeconds: 420,
+      waitedTooLong: 'm-bookings',
+      mostWaiting: 12,
+      full: 'bookings-desk',
+      nobodySignedIn: 'm-bookings',
+      intro: 'bookings-wait',
+      announceEverySeconds: 60,
+      callbackKey: '1' as const,
+      callbackAfterSeconds: 120,
+      exitKey: '0' as const,
+      exitTo: 'm-bookings',
+      managers: ['p-2104'],
+      tellsAbandoned: true,
+      tellsWaitSeconds: 300,
+      tellsNobody: true,
+      callPage: 'bookings',
+      recorded: true,
+      note: 'Freephone callers. Two agents are always there; the others sign in when ferries are full; Västra Kajen helps out after a minute and a half.',
     },
   ],
   attendants: [

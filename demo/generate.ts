@@ -16,6 +16,7 @@ export interface Size {
   maps: number;
   hours: number;
   attendants: number;
+  queues: number;
 }
 
 export const REFERENCE: Size = {
@@ -27,6 +28,7 @@ export const REFERENCE: Size = {
   maps: 2_000,
   hours: 300,
   attendants: 500,
+  queues: 500,
 };
 
 const FIRST = [
@@ -182,6 +184,17 @@ export function generate(wanted: Partial<Size> = {}): Draft {
       name: `Group ${i}`,
       site,
       members: Array.from({ length: 8 }, (_, k) => `e-${(i * perSite + k) % size.extensions}`),
+    })),
+    queues: Array.from({ length: size.queues }, (_, i) => ({
+      id: `q-${i}`,
+      name: `Queue ${i}`,
+      site: sites[i % sites.length]!,
+      permanentAgents: [`e-${(i * perSite) % size.extensions}`],
+      agents: Array.from({ length: 20 }, (_, k) => `e-${(i * 13 + k + 1) % size.extensions}`).filter(
+        (e) => e !== `e-${(i * perSite) % size.extensions}`,
+      ),
+      longestWaitSeconds: 300,
+      waitedTooLong: `e-${(i * 29) % size.extensions}`,
     })),
     attendants: Array.from({ length: size.attendants }, (_, i) => ({
       id: `a-${i}`,

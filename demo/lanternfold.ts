@@ -398,6 +398,16 @@ export function lanternfold(): Draft {
         site: 'north-quay',
         owners: [],
         email: 'lost@lanternfold.example',
+        attachSound: true,
+        afterMail: 'delete',
+      },
+      {
+        id: 'm-bookings',
+        name: 'Bookings messages',
+        site: 'north-quay',
+        owners: ['p-2106', 'p-2107', 'p-2104'],
+        email: 'bookings@lanternfold.example',
+        attachSound: true,
       },
     ] as Input<'mailboxes'>[],
     extensions: [] as Input<'extensions'>[],
@@ -438,6 +448,7 @@ export function lanternfold(): Draft {
   };
   for (const town of TOWNS) addTown(plan, town);
   addExtras(plan);
+  plan.extensions.find((e) => e.id === 'e-2170')!.reachPlan = 'reach-engineer';
   const owners = new Map(plan.extensions.filter((e) => e.person).map((e) => [e.digits, e.id]));
   for (const town of TOWNS) {
     for (const n of plan.numbers) {
@@ -466,6 +477,8 @@ function addTown(plan: Growing, town: Town): void {
       person: `p-${d}`,
       class: cos,
       mailbox: `m-${d}`,
+      // One person has a page for callers.
+      ...(d === 2102 ? { callPage: 'ilse-brandvik' } : {}),
     });
   }
   for (const [d, place] of town.places) {
@@ -572,7 +585,7 @@ function inboundRoutes(): Input<'inboundRoutes'>[] {
       position: 30,
       name: 'Bookings freephone',
       calledMap: '+44808157010x',
-      leadsTo: 'e-2105',
+      leadsTo: 'bookings-queue',
       note: 'All ten freephone numbers.',
     },
     {

@@ -4,7 +4,7 @@ import { OBJECT_KINDS, objectsOf, readPlan, type AnyObject, type ObjectKind, typ
 import { ensureAccount } from '@/server/access/accounts';
 import { READY_ROLES, type Actor } from '@/server/access/rights';
 import { keepSecret, strongPassword } from '@/server/access/secrets';
-import { closePool, reading, writing } from '@/server/db/pool';
+import { change, closePool, reading, writing } from '@/server/db/pool';
 import { readVersions } from '@/server/db/versions';
 import { applyEdits, goLive, type Edit } from '@/server/draft';
 import { ask } from '@/server/engine';
@@ -12,6 +12,9 @@ import { prepared } from '@/server/sound/prepare';
 import { speechMissing, spokenText } from '@/server/sound/speak';
 import { keepSound } from '@/server/sound/store';
 import { holdPlansHere } from '@/server/engine/here';
+import { loadHistory, pastNotice, pastOf } from './load-history';
+import { loadRecordings } from './load-recordings';
+import { agentsSignIn, ilseJoins, loadMessages, mailToStandIn } from './load-messages';
 
 /* Loads the demo company once, through the same edits as anybody's: plan, accounts, two revisions, six edits in the draft. */
 
@@ -22,11 +25,13 @@ const DEMO_PASSWORDS: [string, string, string, string][] = [
 ];
 
 async function main(): Promise<void> {
-  holdPlansHere();
+  const ground = holdPlansHere();
+  const past = pastOf(Date.now());
   const accounts = new Map<string, string>();
   for (const [signIn, name, role, password] of DEMO_PASSWORDS)
     accounts.set(signIn, await ensureAccount(signIn, name, role, password, true));
   const colleague = await ensureAccount('m.oduya', 'M. Oduya', 'administrator', null);
+  await mailToStandIn();
   if ((await reading(readVersions)).live > 0) return;
   const actor = (account: string, name: string): Actor => ({
     account,
@@ -67,16 +72,25 @@ async function main(): Promise<void> {
     note: 'The company as it was taken over',
     override: 'taken over as it runs; what is wrong is mended next',
   });
+  await liveSince(1, past.taken);
   await changeOne(oduya, 'extension', 'e-2108', { ringSeconds: 40 });
   await changeOne(farida, 'inboundRoute', 'in-free', {
     name: 'Bookings freephone',
-    note: 'All ten freephone numbers, until the queue is ready.',
+    note: 'All ten freephone numbers; callers wait in the queue.',
   });
   await goLive(farida, {
     draftVersion: (await reading(readVersions)).draft,
     note: 'Longer ringing at the bookings desk',
     override: '',
   });
+  await liveSince(2, past.second);
+
+  await pastNotice(farida, past.storm);
+  await loadHistory(ground, past);
+  await loadMessages(Date.now());
+  await loadRecordings();
+  await ilseJoins();
+  await agentsSignIn(farida);
 
   await changeOne(farida, 'extension', 'e-2109', { name: 'Sorin Vael-Rask' });
   await changeOne(farida, 'number', 'n-441632960150', { note: 'Kept for the new joiner.' });
@@ -91,6 +105,10 @@ async function main(): Promise<void> {
   await changeOne(farida, 'rung', 'out-north-quay-6', { trunks: ['kestrel', 'sundvik'] });
   await changeOne(farida, 'inboundRoute', 'in-main', { leadsTo: 'e-2104' });
 }
+
+/** The demo has a past: its revisions have been live for weeks. */
+const liveSince = (revision: number, at: number) =>
+  writing((c) => change(c, 'UPDATE revision SET at = ? WHERE number = ?', [new Date(at), revision]));
 
 /** Every prompt of the plan spoken from its text, where the program for it is installed. */
 async function speakPrompts(plan: Plan): Promise<void> {

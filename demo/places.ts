@@ -79,6 +79,29 @@ export const PLACES = {
   ],
   outsideNumbers: [
     { id: 'crew-night', name: 'Crew duty, night mobile', site: NQ, dial: '907700900123', class: 'staff' },
+    { id: 'engineer-mobile', name: 'Duty engineer, mobile', site: NQ, dial: '907700900124', class: 'staff' },
+  ],
+  reachPlans: [{ id: 'reach-engineer', name: 'Control room, or the duty engineer', site: NQ, end: 'm-2143' }],
+  reachSteps: [
+    { id: 'reach-engineer-1', reachPlan: 'reach-engineer', position: 10, extension: 'e-2170', seconds: 15 },
+    {
+      id: 'reach-engineer-2',
+      reachPlan: 'reach-engineer',
+      position: 20,
+      outside: 'engineer-mobile',
+      seconds: 20,
+      hours: 'crew-day',
+      when: 'closed' as const,
+      note: 'By day the engineer is on site.',
+    },
+    {
+      id: 'reach-engineer-3',
+      reachPlan: 'reach-engineer',
+      position: 30,
+      withPrevious: true,
+      extension: 'e-2143',
+      seconds: 20,
+    },
   ],
   parkPlaces: [1, 2, 3, 4].map((n) => ({
     id: `park-${n}`,

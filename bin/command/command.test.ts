@@ -346,6 +346,7 @@ describe('polydrome replay', () => {
       value: {
         calls: 5,
         changed: 0,
+        lost: 0,
         groups: [],
         unexplained: [
           {

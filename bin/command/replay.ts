@@ -48,7 +48,7 @@ export function replayCommand(args: string[]): Answer {
   const plan = exchangeOf(need(flags, 'plan', 'a plan file'));
   const records = recordsOf(need(flags, 'calls', 'a file of calls, JSON lines or CSV'), plan, flags.get('site'));
   const against = flags.get('against');
-  const value = replay(records, plan, against === undefined ? null : exchangeOf(against));
+  const value = replay(records, { plan, against: against === undefined ? null : exchangeOf(against) });
   return { exit: value.changed > 0 ? 1 : 0, value, text: inWords(value) };
 }
 

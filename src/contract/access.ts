@@ -88,6 +88,12 @@ export const settingsSchema = z.strictObject({
   idleSignOutMinutes: z.number().int().min(1).max(1440),
   /** from sign-in on, however busy */
   mostSessionHours: z.number().int().min(1).max(720),
+  /** whole months that call records are kept, before they go by themselves; null: for ever */
+  keepCallsMonths: z.number().int().min(1).max(240).nullable(),
+  /** whole days that recordings of calls are kept; null: as long as their calls */
+  keepRecordingsDays: z.number().int().min(1).max(3650).nullable(),
+  /** people prove a second factor before their own page opens */
+  peopleSecondFactor: z.boolean(),
 });
 export type Settings = z.output<typeof settingsSchema>;
 

@@ -1,13 +1,19 @@
 /** The API as values: every operation with what it takes and answers. Handlers, the browser's calls, tests and OpenAPI come from it. */
 import { accessFacts } from './access';
+import { boardFacts } from './board';
 import { callFacts } from './calls';
 import { calendarFacts } from './calendars';
 import { holidayFacts } from './holidays';
+import { mailFacts } from './mail';
+import { messageFacts } from './messages';
+import { recordingFacts } from './recordings';
 import { numberFacts } from './numbers';
 import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf } from './operation';
+import { ownFacts } from './own';
 import type { OperationName } from './paths';
 import { peopleFacts } from './people';
 import { planFacts } from './plan';
+import { recordFacts } from './records';
 import { rehearsalFacts } from './rehearsals';
 import { scriptFacts } from './scripts';
 import { soundFacts } from './sounds';
@@ -25,7 +31,13 @@ export const contract = {
   ...calendarFacts,
   ...scriptFacts,
   ...rehearsalFacts,
+  ...recordFacts,
   ...soundFacts,
+  ...messageFacts,
+  ...recordingFacts,
+  ...boardFacts,
+  ...ownFacts,
+  ...mailFacts,
   ...workFacts,
 } satisfies Record<OperationName, Facts>;
 

@@ -5,8 +5,8 @@ import type { Right } from './rights';
 /** What an operation takes and gives, beside its method and path. */
 export interface Facts {
   summary: string;
-  /** needed right; `signed-in` is any account; null needs no sign-in */
-  right: Right | 'signed-in' | null;
+  /** needed right; `signed-in` is any account, `person` one of a person of the plan; null needs no sign-in */
+  right: Right | 'signed-in' | 'person' | null;
   /** for people only: a bearer token has no account of its own to act on */
   noTokens?: true;
   query?: z.ZodType;

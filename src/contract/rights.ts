@@ -12,6 +12,12 @@ export const RIGHTS = [
   'resetPin',
   'setForwarding',
   'actNow',
+  'seeCalls',
+  'seeNumbers',
+  'keepCalls',
+  'hearMessages',
+  'hearRecordings',
+  'exchange',
   'seeSecrets',
   'administer',
   'changeSettings',
@@ -19,7 +25,9 @@ export const RIGHTS = [
 export type Right = (typeof RIGHTS)[number];
 
 /** Rights about the whole plan or everybody: they can't be limited to an area or a site. */
-export const UNLIMITED_RIGHTS: readonly Right[] = ['goLive', 'administer', 'changeSettings'];
+export const UNLIMITED_RIGHTS: readonly Right[] = ['goLive', 'keepCalls', 'exchange', 'administer', 'changeSettings'];
+/** Rights about calls: they can be limited to sites, and not to areas of the plan. */
+const BY_SITE_ONLY: readonly Right[] = ['seeCalls', 'seeNumbers', 'hearRecordings'];
 
 export const RIGHT_WORDS: Record<Right, string> = {
   look: 'look at the plan',
@@ -30,6 +38,12 @@ export const RIGHT_WORDS: Record<Right, string> = {
   resetPin: 'reset mailbox PINs',
   setForwarding: 'set personal forwarding',
   actNow: 'set notices, time switches and blocked callers',
+  seeCalls: 'see call records',
+  seeNumbers: 'see outside numbers in call records',
+  keepCalls: 'bring in call records, and erase people from them',
+  hearMessages: 'hear messages that callers left for others',
+  hearRecordings: 'hear recordings of calls',
+  exchange: 'act as the exchange: bring messages and recordings, open mailboxes',
   seeSecrets: 'see SIP passwords',
   administer: 'manage administrators, roles and API tokens',
   changeSettings: 'change settings',
@@ -48,6 +62,12 @@ export const grantSchema = z
         code: 'custom',
         path: ['right'],
         message: `${RIGHT_WORDS[grant.right]} concerns everything; it is granted for all areas and sites or not at all`,
+      });
+    if (BY_SITE_ONLY.includes(grant.right) && grant.areas !== 'all')
+      ctx.addIssue({
+        code: 'custom',
+        path: ['areas'],
+        message: `${RIGHT_WORDS[grant.right]} is limited by site only; it is granted for all areas`,
       });
   });
 export type Grant = z.output<typeof grantSchema>;

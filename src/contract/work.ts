@@ -42,7 +42,16 @@ const entry = z.strictObject({
 });
 export type HistoryEntry = z.output<typeof entry>;
 
-export const JOB_KINDS = ['import-check', 'import-apply', 'bulk-edit', 'undo'] as const;
+export const JOB_KINDS = [
+  'import-check',
+  'import-apply',
+  'bulk-edit',
+  'undo',
+  'log-check',
+  'log-import',
+  'replay',
+  'erase-calls',
+] as const;
 export const JOB_STATES = ['waiting', 'running', 'done', 'refused', 'stopped', 'failed', 'dead'] as const;
 
 export const jobSchema = z.strictObject({

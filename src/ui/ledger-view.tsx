@@ -32,6 +32,8 @@ interface ViewProps<T extends object> extends LedgerLook<T> {
   /** rows that fit, and rows in all */
   count: number;
   of: number;
+  /** what is told of their number where nobody knows how many there are: then the page has its own filter too */
+  counted?: string;
   /** a row by its place; undefined while it is on its way */
   rowAt: (place: number) => T | undefined;
   /** told which rows are in sight */
@@ -51,6 +53,7 @@ export function LedgerView<T extends object>({
   columns,
   count,
   of,
+  counted,
   rowAt,
   onRange,
   selected,
@@ -130,18 +133,20 @@ export function LedgerView<T extends object>({
   return (
     <Box>
       <Flex gap="8px" align="center" mb="10px" wrap="wrap">
-        <TextBox
-          w="220px"
-          placeholder="Filter these rows"
-          aria-label={`Filter ${name}`}
-          value={text}
-          onChange={(e) => state.setText(e.target.value)}
-        />
+        {counted === undefined ? (
+          <TextBox
+            w="220px"
+            placeholder="Filter these rows"
+            aria-label={`Filter ${name}`}
+            value={text}
+            onChange={(e) => state.setText(e.target.value)}
+          />
+        ) : null}
         <ColumnChooser columns={columns} shown={shown} onShow={state.show} />
         <Act onClick={onCopy}>{selected.count > 0 ? `Copy ${selected.count} as CSV` : 'Copy as CSV'}</Act>
         {tools}
         <Box ml="auto" color="quiet" fontSize="13px">
-          {count === of ? `${of} ${of === 1 ? 'row' : 'rows'}` : `${count} shown of ${of}`}
+          {counted ?? (count === of ? `${of} ${of === 1 ? 'row' : 'rows'}` : `${count} shown of ${of}`)}
         </Box>
       </Flex>
       <Box

@@ -62,6 +62,11 @@ export async function call<N extends OperationName>(name: N, ...given: Given<N>)
   });
 }
 
+/** Asks for something small whose answer nobody waits for; it is done also where the page is left at once. */
+export function tell<N extends OperationName>(name: N, input: Omit<Input<N>, 'body'>): void {
+  void answered(name, input as AnyInput, undefined, { method: PATHS[name][0], keepalive: true });
+}
+
 /** Calls an operation whose body is a file. */
 export const sendFile = <N extends OperationName>(
   name: N,

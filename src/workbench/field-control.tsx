@@ -27,7 +27,16 @@ const MAP_FIELDS = new Set(['map', 'calledMap', 'callingMap', 'blockedCallers'])
 /** Telephone numbers, written as at the site of their object. */
 const NUMBER_FIELDS = new Set(['e164', 'overflowTo']);
 /** Lists of references whose order says something. */
-const ORDERED = new Set(['trunks', 'emergencyTrunks', 'members']);
+const ORDERED = new Set([
+  'trunks',
+  'emergencyTrunks',
+  'members',
+  'outside',
+  'agents',
+  'permanentAgents',
+  'secondAgents',
+  'thirdAgents',
+]);
 const MONO_FIELDS = new Set(['e164', 'from', 'to', 'host', 'account']);
 
 /** What holds where nothing is chosen, where that is not nothing. */

@@ -21,6 +21,7 @@ export function OneFieldForm<N extends OperationName>({
   done,
   first = '',
   may = true,
+  empties = false,
   wrong,
   onDone,
   ...box
@@ -37,6 +38,8 @@ export function OneFieldForm<N extends OperationName>({
   /** what stands there at first */
   first?: string;
   may?: boolean;
+  /** nothing typed says something too */
+  empties?: boolean;
   /** what is wrong with what is typed; null: nothing */
   wrong?: (value: string) => string | null;
   onDone?: () => void;
@@ -87,7 +90,7 @@ export function OneFieldForm<N extends OperationName>({
             )}
           </FormField>
         </Box>
-        <Act mt="21px" type="submit" disabled={!may || busy || value === '' || refused !== null}>
+        <Act mt="21px" type="submit" disabled={!may || busy || (value === '' && !empties) || refused !== null}>
           {act}
         </Act>
       </Flex>

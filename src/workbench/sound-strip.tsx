@@ -3,12 +3,12 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { Wave } from '@/ui/wave';
 import { addressOf } from './api';
 import { useAsked } from './use-asked';
 
 const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds) % 60).padStart(2, '0')}`;
 
-const WIDTH = 240;
 const HEIGHT = 36;
 
 /** A sound small: its wave, how long it is, and a button that plays it. */
@@ -50,22 +50,7 @@ export function SoundStrip({ sound, name, seconds }: { sound: string; name: stri
           {playing ? <Pause size={15} aria-hidden /> : <Play size={15} aria-hidden />}
         </chakra.button>
         <Box flex="1" minW={0} h={`${HEIGHT}px`} aria-hidden>
-          <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" height={HEIGHT} preserveAspectRatio="none">
-            {peaks.map((p, i) => {
-              const x = (i * WIDTH) / peaks.length;
-              const h = Math.max(1, p * (HEIGHT - 2));
-              return (
-                <chakra.rect
-                  key={i}
-                  x={x}
-                  y={(HEIGHT - h) / 2}
-                  width={(0.6 * WIDTH) / peaks.length}
-                  height={h}
-                  fill={i / peaks.length < heard ? 'plum' : 'fieldLine'}
-                />
-              );
-            })}
-          </svg>
+          <Wave peaks={peaks} heard={heard} height={HEIGHT} />
         </Box>
         <chakra.span fontFamily="mono" fontSize="13px" color="quiet" flexShrink={0}>
           {clock(playing || at > 0 ? at : seconds)}

@@ -8,6 +8,7 @@ const UNITS: readonly [RegExp, string][] = [
   [/^mostMessages$/, 'messages'],
   [/^mostWaiting$|^mostMembers$/, 'callers'],
   [/^lines$/, 'calls at once'],
+  [/^pausesAfter$/, 'offers'],
 ];
 
 /** The unit of a figure; null where it has none. */

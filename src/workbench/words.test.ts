@@ -6,9 +6,6 @@ import { tracePath } from './paths';
 
 const WITHOUT_PAGE = [
   'sitePair',
-  'reachPlan',
-  'ringGroup',
-  'queue',
   'attendantKey',
   'reachStep',
   'presenceRule',

@@ -80,7 +80,11 @@ describe('the OpenAPI document', () => {
   });
 
   it('tells which queries are refused', async () => {
-    const asking = all.filter((o) => o.method === 'GET' && o.operation.parameters.some((p) => p.in === 'query'));
+    // What people ask on the page of their own is refused to administrators before it is read, and so are recordings.
+    const refused = (path: string) => path.startsWith('/own/') || path.endsWith('/recording');
+    const asking = all.filter(
+      (o) => o.method === 'GET' && !refused(o.path) && o.operation.parameters.some((p) => p.in === 'query'),
+    );
     expect(asking.length).toBeGreaterThan(6);
     for (const { name, path, operation } of asking) {
       const surplus = await boss.get(`${named(path)}?no-such-thing=1`);

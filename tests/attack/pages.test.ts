@@ -69,7 +69,7 @@ describe('every page', () => {
     expect(PAGES.length).toBeGreaterThan(30);
     const attacker = new Attacker();
     const attacks = PAGES.flatMap((page, n) =>
-      HOSTILE_TEXTS.filter((_, i) => (i + n) % 2 === 0).map((text, i) => {
+      HOSTILE_TEXTS.filter((_, i) => (i + n) % 5 === 0).map((text, i) => {
         const said = encodeURIComponent(text.toWellFormed());
         const inPath = page.includes('[') && i % 2 === 0;
         const path = page.replace(/\[\w+\]/g, inPath ? said : 'p-3012');
@@ -80,7 +80,7 @@ describe('every page', () => {
     await attacker.all(attacks, (a) => attacker.send({ method: 'GET', ...a }, scripted), 4);
     console.log(`pages: ${attacker.report()}`);
     expect(attacker.wrong.slice(0, 20)).toEqual([]);
-    expect(attacker.sent).toBeGreaterThan(900);
+    expect(attacker.sent).toBeGreaterThan(500);
   });
 
   it('answers repeated and unknown parameters, lying heads and other methods', async () => {
@@ -93,10 +93,14 @@ describe('every page', () => {
       '?%00=1',
       `?${'a=1&'.repeat(400)}`,
     ];
-    const attacks = PAGES.map((p) => p.replace(/\[\w+\]/g, 'none')).flatMap((path) => [
-      ...odd.map((q) => ({ method: 'GET', path: path + q, headers: readers[1]! })),
-      ...HOSTILE_HEADERS.slice(0, 22).map((h) => ({ method: 'GET', path, headers: { ...readers[1]!, ...h } })),
-      ...['POST', 'PUT', 'DELETE', 'OPTIONS', 'PATCH'].map((method) => ({ method, path, headers: readers[2]! })),
+    const attacks = PAGES.map((p) => p.replace(/\[\w+\]/g, 'none')).flatMap((path, n) => [
+      ...odd.filter((_, i) => (i + n) % 2 === 0).map((q) => ({ method: 'GET', path: path + q, headers: readers[1]! })),
+      ...HOSTILE_HEADERS.slice(0, 22)
+        .filter((_, i) => (i + n) % 5 === 0)
+        .map((h) => ({ method: 'GET', path, headers: { ...readers[1]!, ...h } })),
+      ...['POST', 'PUT', 'DELETE', 'OPTIONS', 'PATCH']
+        .filter((_, i) => (i + n) % 2 === 0)
+        .map((method) => ({ method, path, headers: readers[2]! })),
     ]);
     await attacker.all(attacks, (a) => attacker.send(a, scripted), 4);
     console.log(`odd requests for pages: ${attacker.report()}`);

@@ -1,10 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
+import { admin } from '../support/api';
 import { ADMIN, openBrowser, signedIn, visit, type Theme } from '../support/browser';
 
 jest.setTimeout(180_000);
 const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+const ILSE = ['ilse.brandvik@lanternfold.example', 'harbour-thistle-58'] as const;
+/** Whichever call was the last. */
+const ONE_CALL = '/calls/(the last)';
 const VIEWS = [
   '/',
   '/extensions',
@@ -39,11 +43,29 @@ const VIEWS = [
   '/rehearsal?from=outside:%2B447700900999&dial=%2B441632960183&did=k3:2',
   '/time-switches',
   '/time-switches/crew-duty',
+  '/ring-groups',
+  '/ring-groups/bookings-desk',
+  '/reach-plans',
+  '/reach-plans/reach-engineer',
+  '/queues',
+  '/queues/bookings-queue',
+  '/queues/bookings-queue/staffing',
+  '/queues/board?queue=bookings-queue',
+  '/call/bookings',
+  '/call/ilse-brandvik',
   '/places',
   '/places/codes',
   '/places/conferences/harbour-masters',
   '/blocked?calling=withheld',
   '/history',
+  '/calls',
+  ONE_CALL,
+  '/calls/missed',
+  '/calls/charts',
+  '/calls/traffic?trunk=kestrel',
+  '/calls/replay',
+  '/calls/import',
+  '/calls/erase',
   '/administrators',
   '/inbound',
   '/inbound/in-main',
@@ -64,6 +86,44 @@ const VIEWS = [
   '/nothing/stands/here',
 ];
 
+/** One page of each make is looked at in the dark too and walked through by Tab alone: the others are made of the same parts. */
+const WALKED = new Set(
+  process.env.POLYDROME_SOAK
+    ? [...VIEWS, '/own']
+    : [
+        '/',
+        '/extensions',
+        '/extensions/e-2104',
+        '/people/p-2105',
+        '/people/import',
+        '/people/p-2105/leave',
+        '/numbers/add',
+        '/sites/north-quay',
+        '/mailboxes/m-2105',
+        '/hours/bookings-hours',
+        '/attendants/main-attendant',
+        '/prompts/greeting-vastra',
+        '/ring-groups/bookings-desk',
+        '/reach-plans/reach-engineer',
+        '/queues/bookings-queue/staffing',
+        '/queues/board?queue=bookings-queue',
+        '/call/bookings',
+        '/history',
+        '/calls',
+        '/calls/charts',
+        '/calls/import',
+        '/administrators',
+        '/inbound/in-main',
+        '/outbound',
+        '/trunks/kestrel',
+        '/classes/staff',
+        '/trace?from=2104&dial=90046313900610',
+        '/go-live',
+        '/settings',
+        '/own',
+      ],
+);
+
 let browser: Browser;
 beforeAll(async () => {
   browser = await openBrowser();
@@ -80,7 +140,7 @@ async function violations(page: Page, theme: Theme): Promise<string[]> {
   await page.evaluate(AXE);
   const rules = JSON.stringify(theme === 'dark' ? ['color-contrast'] : ['wcag2a', 'wcag2aa']);
   const found = (await page.evaluate(
-    `axe.run(document, { runOnly: ${rules} }).then((r) => r.violations)`,
+    `axe.run(document, { runOnly: ${rules}, resultTypes: ['violations'] }).then((r) => r.violations)`,
   )) as Violation[];
   return found.flatMap((v) =>
     v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message.slice(0, 160) ?? ''}`),
@@ -99,20 +159,36 @@ const unnamed = (page: Page): Promise<string[]> =>
 /** What can be used on the page and is not reached by Tab alone; `MOST` tabs are enough for every page. */
 async function unreached(page: Page): Promise<string[]> {
   const MOST = 1000;
+  // So few that a long list, drawn in part, comes after the hand.
+  const AT_ONCE = 4;
   await page.evaluate(() => {
     document.body.tabIndex = -1;
     document.body.focus();
-  });
-  for (let i = 0; i < MOST; i++) {
-    await page.keyboard.press('Tab');
-    const over = await page.evaluate(() => {
+    document.addEventListener('keyup', () => {
       const e = document.activeElement!;
-      const again = e.hasAttribute('data-reached');
+      if (e.hasAttribute('data-reached') || e === document.body) document.body.setAttribute('data-round', '');
       e.setAttribute('data-reached', '');
-      return again || e === document.body;
     });
-    if (over) break;
+  });
+  const keys = await page.createCDPSession();
+  const tab = { key: 'Tab', code: 'Tab', windowsVirtualKeyCode: 9 };
+  for (let i = 0; i < MOST; i += AT_ONCE) {
+    // They come in their order; once round begins anew, which is looked for now and then.
+    await Promise.all(
+      Array.from({ length: AT_ONCE }, () => [
+        keys.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', ...tab }),
+        keys.send('Input.dispatchKeyEvent', { type: 'keyUp', ...tab }),
+      ]).flat(),
+    );
+    const round = await page.evaluate(
+      () =>
+        new Promise<boolean>((done) =>
+          requestAnimationFrame(() => setTimeout(() => done(document.body.hasAttribute('data-round')))),
+        ),
+    );
+    if (round) break;
   }
+  await keys.detach();
   return page.evaluate(() =>
     [...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea')]
       .filter((e) => !e.hasAttribute('data-reached') && !e.hasAttribute('disabled') && e.tabIndex >= 0)
@@ -121,10 +197,18 @@ async function unreached(page: Page): Promise<string[]> {
   );
 }
 
-describe('WCAG 2 A and AA in both themes', () => {
+async function lastCall(): Promise<string> {
+  const { body } = await (await admin()).get<{ calls: { key: string }[] }>('/calls');
+  return `/calls/${body.calls[0]!.key}`;
+}
+
+describe.each([
+  ['as an administrator', ADMIN, VIEWS],
+  ['as a person', ILSE, ['/own']],
+] as [string, readonly [string, string], string[]][])('WCAG 2 A and AA in both themes, %s', (_who, account, views) => {
   let page: Page;
   beforeAll(async () => {
-    page = await signedIn(browser, ...ADMIN);
+    page = await signedIn(browser, ...account);
   });
   /** The reader's system turns to another theme; the page follows. */
   const turn = async (theme: Theme) => {
@@ -136,12 +220,14 @@ describe('WCAG 2 A and AA in both themes', () => {
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   };
 
-  it.each(VIEWS)('%s', async (path) => {
-    await visit(page, path);
+  it.each(views)('%s', async (path) => {
+    await visit(page, path === ONE_CALL ? await lastCall() : path);
     expect(await violations(page, 'light')).toEqual([]);
-    await turn('dark');
-    expect(await violations(page, 'dark')).toEqual([]);
-    await turn('light');
+    if (WALKED.has(path)) {
+      await turn('dark');
+      expect(await violations(page, 'dark')).toEqual([]);
+      await turn('light');
+    }
     // Nothing moves sideways in a narrow window or on a phone.
     for (const width of [1024, 390]) {
       await page.setViewport({ width, height: 800 });
@@ -151,6 +237,6 @@ describe('WCAG 2 A and AA in both themes', () => {
     }
     await page.setViewport({ width: 1280, height: 800 });
     expect(await unnamed(page)).toEqual([]);
-    expect(await unreached(page)).toEqual([]);
+    if (WALKED.has(path)) expect(await unreached(page)).toEqual([]);
   });
 });

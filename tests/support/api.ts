@@ -50,9 +50,9 @@ export class Client {
     (await fetch(`${BASE}${path}`, { headers: { ...this.headers, 'sec-fetch-site': 'none' } })).text();
 
   /** Sends a file as it is. */
-  async file(path: string, content: string | Uint8Array): Promise<Answer<{ id: string }>> {
+  async file(path: string, content: string | Uint8Array, method = 'POST'): Promise<Answer<{ id: string }>> {
     const body = typeof content === 'string' ? content : Uint8Array.from(content);
-    const response = await fetch(`${BASE}/api/v1${path}`, { method: 'POST', body, headers: this.headers });
+    const response = await fetch(`${BASE}/api/v1${path}`, { method, body, headers: this.headers });
     return { status: response.status, body: (await response.json()) as Answer<{ id: string }>['body'] };
   }
 

@@ -24,6 +24,8 @@ export const END_REASONS: readonly ReasonCode[] = [
   'group-no-answer',
   'group-nobody',
   'queue-takes',
+  'queue-closed',
+  'queue-before',
   'queue-nobody',
   'queue-full',
   'queue-callback',

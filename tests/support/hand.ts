@@ -28,9 +28,16 @@ export class Hand {
 
   async into(selector: string, text: string): Promise<void> {
     await this.page.waitForSelector(selector);
+    await this.still();
     await this.page.click(selector);
     this.clicks++;
     this.thoughts++;
+    // A person sees whether the field is the one that they meant.
+    const isThere = () => this.page.$eval(selector, (e) => e === document.activeElement);
+    for (let i = 0; i < 5 && !(await isThere()); i++) {
+      await this.still();
+      await this.page.click(selector);
+    }
     await this.page.keyboard.type(text);
     this.keys += text.length;
   }

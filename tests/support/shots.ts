@@ -1,10 +1,11 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import { mkdirSync } from 'node:fs';
+import type { Page } from 'puppeteer-core';
 import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from './browser';
 
 /* Takes a picture of each main view from the demo data. Arguments: folder, theme, and names to take only some. */
+
+/** A person of the demo who has a page of her own. */
+const ILSE = ['ilse.brandvik@lanternfold.example', 'harbour-thistle-58'] as const;
 
 const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   today: '/',
@@ -17,37 +18,38 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.waitForSelector('[data-testid=change-lines]');
   },
   person: '/people/p-2105',
-  import: async (page) => {
-    await visit(page, '/people/import');
-    const input = (await page.$('#import-file')) as ElementHandle<HTMLInputElement>;
-    await input.uploadFile(sheet());
-    await page.waitForSelector('[data-testid=wrong-row]');
-  },
-  leave: '/people/p-2105/leave',
-  numbers: '/numbers',
-  number: '/numbers/n-441632960109',
   hours: '/hours/bookings-hours',
-  route: async (page) => {
-    await visit(page, '/inbound/in-vastra');
-    await page.waitForSelector('[data-testid=week-strip] a');
-  },
-  'time-switch': async (page) => {
-    await visit(page, '/time-switches/crew-duty');
-    await page.waitForSelector('[data-testid=week-strip] [role=img]');
-  },
-  places: async (page) => {
-    await visit(page, '/places');
-    await page.click('[aria-label^="61 and on"]');
-    await page.waitForSelector('[data-testid=number-block]');
-  },
   attendant: async (page) => {
     await visit(page, '/attendants/main-attendant');
     await page.click('[data-key="2"]');
     await page.waitForSelector('svg rect');
   },
-  prompt: async (page) => {
-    await visit(page, '/prompts/greeting-vastra');
-    await page.waitForSelector('svg rect');
+  queue: '/queues/bookings-queue',
+  board: async (page) => {
+    const ago = (seconds: number) => new Date(Date.now() - seconds * 1000).toISOString();
+    await page.evaluate(
+      (body: string) =>
+        fetch('/api/v1/queues/bookings-queue/now', {
+          method: 'PUT',
+          headers: { 'content-type': 'application/json' },
+          body,
+        }),
+      JSON.stringify({
+        waiting: [{ since: ago(97) }, { since: ago(31) }],
+        agents: [
+          { extension: 'e-2106', state: 'speaking', since: ago(140) },
+          { extension: 'e-2107', state: 'wrap-up', since: ago(9) },
+          { extension: 'e-2108', state: 'speaking', since: ago(44) },
+        ],
+      }),
+    );
+    await visit(page, '/queues/board?queue=bookings-queue');
+  },
+  staffing: async (page) => {
+    await visit(page, '/queues/bookings-queue/staffing');
+    await clickText(page, 'Work it out');
+    await page.waitForSelector('[data-testid=shifts]');
+    await page.evaluate(() => document.querySelector('section[aria-label="The day"]')!.scrollIntoView());
   },
   rehearsal: async (page) => {
     await visit(
@@ -68,27 +70,34 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.type('[data-testid=ask-line]', '2160 > 9 01632 960150');
     await waitForText(page, 'draft', '#ask-answers');
   },
-  'go-live': '/go-live',
+  calls: '/calls',
+  call: async (page) => {
+    await visit(page, '/calls?number=01632+960100&state=answered');
+    const rows = await page.$$('main [data-row]');
+    for (const row of rows)
+      if ((await row.evaluate((e) => (e as HTMLElement).innerText)).includes('Bookings desk')) {
+        await (await row.$('a'))!.click();
+        break;
+      }
+    await page.waitForSelector('[data-testid=timeline]');
+  },
+  charts: async (page) => {
+    await visit(page, '/calls/charts');
+    await page.waitForSelector('[data-chart=weekday] canvas');
+  },
+  replay: async (page) => {
+    await visit(page, '/calls/replay');
+    await page.waitForSelector('[data-testid=replay-group]');
+  },
+  'go-live': async (page) => {
+    await visit(page, '/go-live');
+    await waitForText(page, 'would end elsewhere', '[data-testid=real-calls]');
+  },
 };
 
 async function clickText(page: Page, text: string): Promise<void> {
   await press(page, text);
   await new Promise((done) => setTimeout(done, 200));
-}
-
-/** A sheet of joiners, some of them made wrong. */
-function sheet(): string {
-  const path = join(tmpdir(), 'joiners.csv');
-  writeFileSync(
-    path,
-    'Ext;Name;Site;E-mail;Team;DID;Voicemail\n' +
-      '3040;Åsa Wennerholm;Västra Kajen;asa.wennerholm@lanternfold.example;Bookings;031-390 06 40;yes\n' +
-      '3041;Tove Ekdahl;Västra Kajen;tove at lanternfold;Bookings;031-390 06 41;yes\n' +
-      '3042;Nils Farrow;Västra Kajen;nils.farrow@lanternfold.example;Divers;;yes\n' +
-      '3001;Otis Marchetti;Västra Kajen;;Terminal desks;;yes\n' +
-      '3043;Car ramp 2;Västra Kajen;;;;no\n',
-  );
-  return path;
 }
 
 async function main(): Promise<void> {
@@ -106,6 +115,10 @@ async function main(): Promise<void> {
       await page.screenshot({ path: `${folder}/${name}.png` });
       console.log(name);
     }
+    if (names.length > 0 && !names.includes('own')) return;
+    const own = await signedIn(browser, ...ILSE, theme as 'light' | 'dark', { width, height: 800 });
+    await visit(own, '/own');
+    await own.screenshot({ path: `${folder}/own.png` });
   } finally {
     await browser.close();
   }

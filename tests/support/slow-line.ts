@@ -1,8 +1,8 @@
 import { expect } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 
-/** Milliseconds that every request takes longer, as forms are tried with. */
-export const DELAYS = [200, 500, 2000] as const;
+/** Milliseconds that every request takes longer: the longest, in long runs the shorter ones too. */
+export const DELAYS: readonly (200 | 500 | 2000)[] = process.env.POLYDROME_SOAK ? [200, 500, 2000] : [2000];
 
 /** Typing and waiting in a page whose line is slow. */
 export function onSlowLine(page: () => Page) {

@@ -133,7 +133,7 @@ function faxWays(exchange: Exchange): Problem[] {
   for (const a of exchange.plan.announcements)
     if (a.leadsTo && faxes.has(a.leadsTo) && a.prompt) speaks(a.leadsTo, a, 'which plays its prompt first');
   for (const q of exchange.plan.queues)
-    for (const id of [q.exitTo, q.nobodySignedIn, q.full, q.waitedTooLong])
+    for (const id of [q.exitTo, q.nobodySignedIn, q.full, q.waitedTooLong, q.closingEmpties ? q.closed : null])
       if (id && faxes.has(id) && q.intro) speaks(id, q, 'which plays its introduction first');
   for (const e of exchange.plan.extensions)
     if (e.kind === 'fax' && e.mailbox)

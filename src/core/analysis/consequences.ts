@@ -278,7 +278,7 @@ function namedBy(exchange: Exchange, kind: ObjectKind, object: AnyObject): Pick<
 }
 
 function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): PaneLine[] {
-  const call = inwardCall(exchange, kind, id, at);
+  const call = inwardCall(exchange, kind, id, at, situation);
   if (!call) return trunksOf(exchange, kind, id);
   const t = trace(exchange, call, situation);
   const line = (lands: Landing, detail: string): PaneLine => {
@@ -291,11 +291,34 @@ function leadsTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, s
 }
 
 /** A call that arrives at an object, where calls can arrive there: a number, a route, whatever has digits. */
-function inwardCall(exchange: Exchange, kind: ObjectKind, id: string, at: number): SampleCall['call'] | null {
+function inwardCall(
+  exchange: Exchange,
+  kind: ObjectKind,
+  id: string,
+  at: number,
+  situation: Situation,
+): SampleCall['call'] | null {
   const number = kind === 'number' ? exchange.numbers.get(id) : undefined;
   if (number) return callFromOutside(number.e164, at);
   if (kind !== 'inboundRoute' && !KINDS[kind].called) return null;
-  return callsAround(exchange, kind, id, at)[0]?.call ?? null;
+  return callMeeting(exchange, kind, id, at, situation);
+}
+
+/** Calls that are tried to find one that comes to an object. */
+const MOST_TRIED = 40;
+
+/** A call that comes to an object as things are; else one that can come near it; null: none does. */
+export function callMeeting(
+  exchange: Exchange,
+  kind: ObjectKind,
+  id: string,
+  at: number,
+  situation: Situation,
+): SampleCall['call'] | null {
+  const around = callsAround(exchange, kind, id, at).slice(0, MOST_TRIED);
+  const meets = ({ call, situation: own }: SampleCall) =>
+    own === undefined && trace(exchange, call, situation).steps.some((s) => s.object?.id === id);
+  return (around.find(meets) ?? around[0])?.call ?? null;
 }
 
 /** The trunks that an object names, in their order. */

@@ -2,7 +2,7 @@ import { cycles } from '../course';
 import { BEHAVIOURS, type Behaviour, type CourseWayOn } from '../destinations';
 import { whyNot } from '../digits';
 import { DAYS, DAY_MINUTES, clockTime, faultsOf } from '../hours';
-import type { ObjectKind } from '../plan';
+import { agentsOfQueue, type ObjectKind } from '../plan';
 import { kbitPerCall, spokenBetween, type Exchange } from '../routing';
 import { attendantProblems } from './attendants';
 import { at, type Problem } from './problem';
@@ -71,10 +71,10 @@ function groups(exchange: Exchange): Problem[] {
   });
   return [
     ...plan.queues
-      .filter((q) => q.agents.length + q.permanentAgents.length === 0)
+      .filter((q) => agentsOfQueue(q).length === 0)
       .map((q) => empty('queue', q, `${q.name} has no agents: nobody ever answers.`, 'Name its agents.')),
     ...plan.ringGroups
-      .filter((g) => g.members.every((m) => exchange.extensions.get(m)!.kind === 'virtual'))
+      .filter((g) => g.outside.length === 0 && g.members.every((m) => exchange.extensions.get(m)!.kind === 'virtual'))
       .map((g) => empty('ringGroup', g, `${g.name} has no member with a phone.`, 'Name its members.')),
     ...plan.reachPlans
       .filter((r) => !exchange.reachSteps.has(r.id))

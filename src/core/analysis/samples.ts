@@ -1,6 +1,7 @@
 import { fromE164, showNumber, writeNumber } from '../numbers';
 import {
   DIALLED_KINDS,
+  agentsOfQueue,
   grouped,
   type Attendant,
   type DraftKind,
@@ -238,15 +239,18 @@ function variants(exchange: Exchange, reached: Reached, calls: readonly SampleCa
   const members = [
     ...ids('extension'),
     ...exchange.plan.ringGroups.filter((g) => reached.get('ringGroup')?.includes(g)).flatMap((g) => g.members),
-    ...exchange.plan.queues.filter((q) => reached.get('queue')?.includes(q)).flatMap((q) => q.agents),
+    ...exchange.plan.queues.filter((q) => reached.get('queue')?.includes(q)).flatMap(agentsOfQueue),
   ].filter((id) => exchange.extensions.has(id));
   if (members.length > 0) {
     add('while they are busy', { busy: members });
     add('while no phone can be reached', { off: members });
   }
   for (const q of exchange.plan.queues.filter((x) => reached.get('queue')?.includes(x)).slice(0, 2)) {
-    add('with agents signed in', { agents: q.agents });
-    add('while the queue is full', { agents: q.agents, queues: [{ id: q.id, waiting: q.mostWaiting ?? 10_000 }] });
+    add('with agents signed in', { agents: agentsOfQueue(q) });
+    add('while the queue is full', {
+      agents: agentsOfQueue(q),
+      queues: [{ id: q.id, waiting: q.mostWaiting ?? 10_000 }],
+    });
   }
   for (const r of exchange.plan.presenceRules.slice(0, reached.has('presenceChoice') ? 12 : 0))
     add(`who is “${r.name}”`, { presence: Object.fromEntries(ids('extension').map((e) => [e, r.id])) });

@@ -3,3 +3,4 @@ export * from './when';
 export * from './caller';
 export * from './question';
 export * from './split';
+export * from './dial-to';

@@ -1,6 +1,6 @@
 import { BEHAVIOURS, JUST_RUNG, type Behaviour, type CourseNow, type Drive, type Onward } from '../destinations';
 import { spacedNumber } from '../numbers';
-import type { Extension, PlanNumber, Trunk } from '../plan';
+import type { Extension, PlanNumber, RingGroup, Trunk } from '../plan';
 import {
   NO_ANSWER,
   OUT_OF_ORDER,
@@ -11,13 +11,12 @@ import {
   blockedLead,
   contextOf,
   dialledAll,
-  forwardingBy,
+  dialledBy,
   hoursNow,
   lastEmergencyCaller,
   leavingBy,
   noticeAt,
   placeOf,
-  ruleAt,
   ruleFits,
   rulesAt,
   takes,
@@ -25,9 +24,10 @@ import {
   type Cause,
   type CompiledRoute,
   type Exchange,
-  type Situation,
 } from '../routing';
 import { cycles, type Cycle } from './cycles';
+import type { CourseMoment, Sheet } from './sheet';
+import { forwards, membersElsewhere, wished } from './wishes';
 import { ruleTimes } from './rule-times';
 
 /** Where calls come in: one of our numbers, or something that has digits of its own. */
@@ -55,18 +55,12 @@ export interface WholeCourse {
   loops: Cycle[];
 }
 
-/** The moment asked about; null for all times. */
-export interface CourseMoment {
-  at: number;
-  situation: Situation;
-}
-
 /** The graph of all ways from an entry, at one moment or at any. The entry must exist in the plan. */
 export function wholeCourse(exchange: Exchange, entry: Entry, moment: CourseMoment | null): WholeCourse {
   return new Builder(exchange, moment).from(entry);
 }
 
-class Builder {
+class Builder implements Sheet {
   private readonly nodes = new Map<string, PlaceNode>();
   private readonly ways: PlaceWay[] = [];
   /** ways that stand in the list already: an attendant that dials everybody has one to each extension */
@@ -76,11 +70,11 @@ class Builder {
   private readonly open: { id: string; part: number }[] = [];
   private readonly now: CourseNow | null;
   /** how outside callers come to this entry; none: from any phone of ours */
-  private readonly cameIn: CameIn[] = [];
+  readonly cameIn: CameIn[] = [];
 
   constructor(
-    private readonly exchange: Exchange,
-    private readonly moment: CourseMoment | null,
+    readonly exchange: Exchange,
+    readonly moment: CourseMoment | null,
   ) {
     this.now = moment && {
       hoursAt: (id) => hoursNow(exchange, moment.situation, id, moment.at),
@@ -104,14 +98,14 @@ class Builder {
     };
   }
 
-  private add(id: string, kind: string, label: string, lands: boolean): string {
+  add(id: string, kind: string, label: string, lands: boolean): string {
     const known = this.nodes.get(id);
     if (!known) this.nodes.set(id, { id, kind, label, lands });
     else if (lands) known.lands = true;
     return id;
   }
 
-  private way(from: string, to: string, when: string, drive: Drive): void {
+  way(from: string, to: string, when: string, drive: Drive): void {
     const key = JSON.stringify([from, to, when]);
     if (this.told.has(key)) return;
     this.told.add(key);
@@ -119,7 +113,7 @@ class Builder {
   }
 
   /** A destination, or a later part of one; its own ways are looked at once. */
-  private place(id: string, part: number): string {
+  place(id: string, part: number): string {
     const { kind, object } = this.placeOf(id);
     // A phone that is only rung is the same place as the phone, without its own ways.
     if (kind === 'extension' && part === JUST_RUNG) return this.add(id, kind, object.name, true);
@@ -164,37 +158,8 @@ class Builder {
     for (const { when, to, drive } of behaviour.ways(object, this.exchange, part, this.now, callers))
       for (const end of to.type === 'dialled' ? this.dialledOut(to.from) : [this.endOf(to)])
         this.way(from, end, when, drive);
-    if (kind === 'extension' && this.now) this.wished(object as Extension, this.now);
-  }
-
-  /** Where a person's own forwarding of the situation leads. */
-  private wished(extension: Extension, { situation }: CourseNow): void {
-    for (const f of situation.forwarding ?? []) {
-      if (f.extension !== extension.id) continue;
-      const rule = ruleAt(contextOf(this.exchange, extension, this.moment), f.to);
-      const to = rule?.type === 'destination' ? this.place(rule.id, 0) : this.forwardedOut(extension, f.to);
-      this.way(extension.id, to, `forwarded, ${f.when}`, f.when === 'no answer' ? 'ring' : 'none');
-    }
-    for (const t of situation.transfers ?? []) {
-      if (t.by !== extension.id) continue;
-      const direct = this.exchange.destinations.has(t.to);
-      const rule = direct ? undefined : ruleAt(contextOf(this.exchange, extension, this.moment), t.to);
-      const id = direct ? t.to : rule?.type === 'destination' ? rule.id : null;
-      const to = id !== null ? this.place(id, 0) : this.add(`outside ${t.to}`, 'outside', t.to, rule?.type === 'rung');
-      this.way(extension.id, to, 'transferred', 'caller');
-      this.way(to, extension.id, 'recall', 'ring');
-    }
-  }
-
-  /** Digits of a forwarding that lead outside: an end of their own, or the reason why nobody leaves by them. */
-  private forwardedOut(extension: Extension, digits: string): string {
-    const inside: CameIn = { trunk: null, calling: null, phone: extension, site: extension.site };
-    const ways = this.cameIn.length > 0 ? this.cameIn : [inside];
-    const found = ways.map((cameIn) => forwardingBy(this.exchange, extension, digits, cameIn, this.moment!));
-    for (const { lands, cause } of found) if (!lands) this.ending(cause!);
-    return found.some((e) => e.lands)
-      ? this.add(`outside ${digits}`, 'outside', digits, true)
-      : this.ending(found[0]!.cause!);
+    if (kind === 'extension' && this.now) wished(this, object as Extension, this.now.situation);
+    if (kind === 'ringGroup' && this.now) membersElsewhere(this, object as RingGroup, this.now.situation);
   }
 
   /** Outside digits that callers dial from a place: outside where somebody may, and released where nobody does (ENGINE E6 b). */
@@ -208,7 +173,7 @@ class Builder {
     ];
   }
 
-  private ending(cause: Cause): string {
+  ending(cause: Cause): string {
     return this.add(`released ${cause.q850}`, 'tone', `released, cause ${cause.q850}`, true);
   }
 
@@ -281,6 +246,7 @@ class Builder {
     const told = exchange.sites.get(phone.site)!.emergencyNotify;
     const people = exchange.plan.extensions.filter((e) => e.person !== null && told.includes(e.person));
     for (const e of [phone, ...people]) this.way(entry, this.place(e.id, JUST_RUNG), 'emergency call back', 'answered');
+    forwards(this, phone, situation, 'no answer');
     const box = phone.mailbox ? this.place(phone.mailbox, 0) : null;
     if (box) this.way(entry, box, 'emergency call back, no answer', 'ring');
     this.way(entry, this.ending(NO_ANSWER), 'emergency call back, no answer', 'ring');
@@ -347,9 +313,19 @@ class Builder {
       ? undefined
       : rules.find((r) => r.type === 'destination' || r.type === 'rung');
     if (rule?.type === 'destination') this.way(route, this.place(rule.id, 0), 'dialled digits', 'none');
-    else if (rule?.type === 'rung' && trunk.transit)
-      this.way(route, this.add(`outside ${digits}`, 'outside', digits, true), 'transit', 'none');
-    else this.way(route, this.ending(rule ? REFUSED : UNALLOCATED), 'dialled digits', 'none');
+    else if (rule?.type === 'rung') this.transit(route, trunk, digits);
+    else this.way(route, this.ending(UNALLOCATED), 'dialled digits', 'none');
+  }
+
+  /** Delivered digits that go out again: outside, or released where they are no number or may not. */
+  private transit(route: string, trunk: Trunk, digits: string): void {
+    const { exchange, moment } = this;
+    const cameIn: CameIn = { trunk, calling: '', phone: null, site: trunk.site };
+    for (const at of moment ? [moment.at] : ruleTimes(exchange)) {
+      const { lands, cause } = dialledBy(exchange, digits, cameIn, { at, situation: moment?.situation ?? {} });
+      const to = lands ? this.add(`outside ${digits}`, 'outside', digits, true) : this.ending(cause!);
+      this.way(route, to, 'transit', 'none');
+    }
   }
 }
 

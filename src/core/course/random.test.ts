@@ -13,12 +13,14 @@ const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261126);
 const OF_TRUNKS = /^released (25|34|38|47)$/;
 
 /** What a course calls the place where a call ended. */
-function nameOf(exchange: Exchange, lands: Landing, t: Trace): string[] {
+function nameOf(exchange: Exchange, lands: Landing, t: Trace, situation: Situation): string[] {
   if (lands.kind === 'tone' && lands.id === null) return [`released ${/cause (\d+)/.exec(lands.label)![1]}`];
   if (lands.kind !== 'outside') return [lands.id!];
   // It left by an outside number of the plan, by a forwarding, or by the carrier of a trunk that could not bring it.
   return [
     ...exchange.plan.outsideNumbers.map((o) => o.id),
+    ...(situation.reach ?? []).flatMap((r) => r.steps.flatMap((s) => (s.dial ? [`outside ${s.dial}`] : []))),
+    ...(situation.forwarding ?? []).map((f) => `outside ${f.to}`),
     ...t.steps.flatMap((s) =>
       s.code === 'forwarding' || s.code === 'overflow'
         ? [`outside ${s.out}`]
@@ -32,7 +34,7 @@ function nameOf(exchange: Exchange, lands: Landing, t: Trace): string[] {
 /** Situations of the plan alone: nothing that people set for themselves. */
 function impersonal(s: Situation): Situation {
   const { forwarding: _forwarding, transfers: _transfers, notices: _notices, emergencyCalls: _calls, ...rest } = s;
-  return rest;
+  return { ...rest, reach: undefined };
 }
 
 function missing(exchange: Exchange, entry: Entry, call: Call, situation: Situation, at: number | null): string[] {
@@ -40,7 +42,7 @@ function missing(exchange: Exchange, entry: Entry, call: Call, situation: Situat
   const ends = new Set(endsOf(course));
   const t = trace(exchange, call, situation);
   const lands = [...(t.lands ? [t.lands] : []), ...t.then.map((x) => x.lands)];
-  const reached = lands.map((l) => nameOf(exchange, l, t));
+  const reached = lands.map((l) => nameOf(exchange, l, t, situation));
   if (!t.lands && t.outcome !== 'loop' && t.steps.some((s) => s.code === 'delivered'))
     reached.push([`released ${t.cause!.q850}`, ...exchange.plan.outsideNumbers.map((o) => o.id)]);
   const known = (name: string) => ends.has(name) || OF_TRUNKS.test(name);
@@ -95,7 +97,7 @@ describe('the course of the plan with every kind of end', () => {
         };
         const t = trace(exchange, call, impersonal(randomSituation(chance, plan, moment)));
         for (const lands of [...(t.lands ? [t.lands] : []), ...t.then.map((x) => x.lands)])
-          for (const name of nameOf(exchange, lands, t)) shown.delete(name);
+          for (const name of nameOf(exchange, lands, t, {})) shown.delete(name);
         if (t.cause) shown.delete(`released ${t.cause.q850}`);
       }
       expect([e164, ...shown]).toEqual([e164]);

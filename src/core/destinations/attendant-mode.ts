@@ -1,6 +1,6 @@
 import { ATTENDANT_MODES, GREETING_FIELDS, type Attendant, type AttendantKey, type AttendantMode } from '../plan';
-import type { Exchange } from '../exchange/exchange';
-import { hoursNow, noticeAt, type HoursNow, type NoticeNow } from '../exchange/hours-now';
+import type { Exchange, HoursNow } from '../exchange/exchange';
+import { hoursNow, noticeAt, type NoticeNow } from '../exchange/hours-now';
 import type { Moment } from './offer';
 
 /* Which of its modes an attendant is in (ENGINE E11). */

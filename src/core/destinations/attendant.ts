@@ -169,10 +169,12 @@ class Greeting {
       (rule) => again(rule.leads),
     );
     const from = until.afterSeconds;
-    const heard = [
-      ...result.played.flatMap((p) => hears(question, from + p.from, from + p.until)),
-      ...result.wrong.flatMap((p) => hears(wrong, from + p.from, from + p.until)),
-    ].sort((a, b) => a.afterSeconds - b.afterSeconds);
+    const heard = moment.told
+      ? [
+          ...result.played.flatMap((p) => hears(question, from + p.from, from + p.until)),
+          ...result.wrong.flatMap((p) => hears(wrong, from + p.from, from + p.until)),
+        ].sort((a, b) => a.afterSeconds - b.afterSeconds)
+      : [];
     return {
       result,
       until: {

@@ -4,6 +4,7 @@ import type { ReasonCode } from '../exchange/reasons';
 import { isNamed, type ForwardWhen, type Situation } from '../exchange/situation';
 import type { Behaviour, CourseWayOn, Moment, Offer, Onward, WayOn } from './offer';
 import { mailboxOf } from './mailbox';
+import { OWN_REACH, ownReachOf, ringOwnStep } from './own-reach';
 import { answersWithin, deviceObstacle, isWaiting, phoneObstacle } from './phone';
 import { presenceOf, presenceWays } from './presence';
 
@@ -15,6 +16,8 @@ export const CALLED_BACK = 2;
 /** An extension rings, unless its person's forwarding, presence, reach plan or state sends the call on (ENGINE E11). */
 export const extension: Behaviour<Extension> = {
   offer(object, moment, part) {
+    const own = part >= OWN_REACH ? ownReachOf(object, moment) : undefined;
+    if (own) return ringOwnStep(object, own, part - OWN_REACH, moment);
     return (part === CALLED_BACK ? null : wished(object, moment)) ?? rings(object, moment, part);
   },
   lands: (object, _exchange, part) => object.kind !== 'virtual' && (object.reachPlan === null || part !== 0),
@@ -83,9 +86,12 @@ function wished(object: Extension, moment: Moment): Offer | null {
   }
   const presence = presenceOf(object, moment);
   if (presence) return passes('presence', presence.sentence, presence);
-  if (object.reachPlan && !isNamed(situation.doNotDisturb, object)) {
-    const sentence = `${name} is looked for by a reach plan.`;
-    const to: Onward = { type: 'destination', id: object.reachPlan };
+  const own = ownReachOf(object, moment);
+  if ((object.reachPlan || own) && !isNamed(situation.doNotDisturb, object)) {
+    const sentence = `${name} is looked for by ${own ? 'their own' : 'a'} reach plan.`;
+    const to: Onward = own
+      ? { type: 'destination', id, part: OWN_REACH }
+      : { type: 'destination', id: object.reachPlan! };
     return passes('reach-plan', sentence, { when: 'reach plan', afterSeconds: 0, to, code: 'reach-plan', sentence });
   }
   return null;

@@ -29,6 +29,7 @@ export {
 export { inScope as dialledAtAttendant } from './attendant-menu';
 export { CALLED_BACK, JUST_RUNG } from './extension';
 export { keysOfName } from './names';
+export { signedInAgents } from './queue';
 
 export const BEHAVIOURS: { [K in DestinationKind]: Behaviour<ObjectOf[K]> } = {
   extension,

@@ -1,14 +1,15 @@
 import type { Landing } from '../exchange/answer';
 import type { Cause } from '../exchange/cause';
-import type { Exchange } from '../exchange/exchange';
+import type { Exchange, HoursNow } from '../exchange/exchange';
 import type { Heard } from '../exchange/hear';
-import type { HoursNow, NoticeNow } from '../exchange/hours-now';
+import type { NoticeNow } from '../exchange/hours-now';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
+import type { Extension } from '../plan';
 
 /** Where a call goes on from a destination. */
 export type Onward =
-  /** `part`: which step of a reach plan, or 1 for just the phone of an extension */
+  /** `part`: which step of a reach plan, 1 for just the phone of an extension, or from 10 on a step of its own reach plan */
   | { type: 'destination'; id: string; part?: number }
   /** digits that the caller dials on from here, as at a phone of the place’s site (ENGINE E6 b) */
   | { type: 'dialled'; digits: string; from: string }
@@ -34,8 +35,9 @@ export interface WayOn {
 /** A leg that leaves the building, as a phone of the site would dial it. */
 export interface OutsideLeg {
   dial: string;
-  /** the outside number of the plan that dials, and the extension on whose behalf, where there is one */
-  number: string;
+  /** the outside number of the plan that dials; null: digits that the owner set themselves */
+  number: string | null;
+  /** the extension on whose behalf, where there is one */
   owner: string | null;
   /** false: the original caller is never shown */
   showsCaller: boolean;
@@ -91,8 +93,14 @@ export interface Moment {
   language: string;
   /** keys that the caller still presses, in order, in seconds since the first symbol */
   keys: readonly { atSeconds: number; key: string }[];
+  /** by which way the call came here, as that is labelled; empty: straight from where it came in */
+  when: string;
+  /** whether anybody asks what is heard; else offers need not say it */
+  told: boolean;
   /** why an outside phone would not ring, in a sentence: no rule takes it, a right is missing, no trunk; null when it does */
   barred(leg: OutsideLeg): string | null;
+  /** the place of ours that digits reach from a phone of ours; null: they lead outside, or nowhere */
+  insideOf(owner: Extension, digits: string): string | null;
 }
 
 /** Whose calls come to a place: those of outside callers, or anybody’s. */

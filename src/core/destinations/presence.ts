@@ -1,18 +1,27 @@
 import type { Extension, PresenceChoice, PresenceRule } from '../plan';
 import { BUSY } from '../exchange/cause';
 import type { Exchange } from '../exchange/exchange';
+import type { Situation } from '../exchange/situation';
 import { mailboxOf } from './mailbox';
 import { leadOr, type Callers, type CourseWayOn, type Moment, type WayOn } from './offer';
+
+/** The state that an extension's person is in, where the organisation uses it; null without one. */
+export function presenceState(
+  extension: Extension,
+  exchange: Pick<Exchange, 'plan'>,
+  { presence }: Pick<Situation, 'presence'>,
+): PresenceRule | null {
+  const state = presence?.[extension.id] ?? (extension.person ? presence?.[extension.person] : undefined);
+  if (state === undefined) return null;
+  return exchange.plan.presenceRules.find((r) => r.activity === state || r.id === state) ?? null;
+}
 
 /** The state that an extension's person is in and what it does to calls from where this one comes; null without one. */
 export function presenceAct(
   extension: Extension,
   moment: Pick<Moment, 'exchange' | 'situation' | 'outside'>,
 ): { rule: PresenceRule; act: PresenceRule['internal']; to: string | null } | null {
-  const { presence } = moment.situation;
-  const state = presence?.[extension.id] ?? (extension.person ? presence?.[extension.person] : undefined);
-  if (state === undefined) return null;
-  const rule = moment.exchange.plan.presenceRules.find((r) => r.activity === state || r.id === state);
+  const rule = presenceState(extension, moment.exchange, moment.situation);
   if (!rule) return null;
   const chosen = choiceOf(extension, rule, moment.exchange);
   return {

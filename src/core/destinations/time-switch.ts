@@ -1,6 +1,7 @@
 import type { TimeSwitch } from '../plan';
 import { UNREACHABLE } from '../exchange/cause';
-import { hoursNow, type HoursNow } from '../exchange/hours-now';
+import type { HoursNow } from '../exchange/exchange';
+import { hoursNow } from '../exchange/hours-now';
 import type { Situation } from '../exchange/situation';
 import { leadOr, type Behaviour, type CourseWayOn } from './offer';
 

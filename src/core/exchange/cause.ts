@@ -145,4 +145,7 @@ const WORDS: Readonly<Record<number, string>> = {
 };
 
 /** A cause with its words: `unallocated number (cause 1, SIP 404)`. */
-export const causeInWords = ({ q850, sip }: Cause): string => `${WORDS[q850] ?? 'ended'} (cause ${q850}, SIP ${sip})`;
+/** A cause of Q.850 in words. */
+export const causeWords = (q850: number): string => WORDS[q850] ?? 'ended';
+
+export const causeInWords = ({ q850, sip }: Cause): string => `${causeWords(q850)} (cause ${q850}, SIP ${sip})`;

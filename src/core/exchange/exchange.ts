@@ -1,7 +1,7 @@
 import type { DestinationKind, Phrase } from '../plan';
 import type { Menu } from './menu-rules';
 import { determinise, positionsOf, type Automaton, type CompiledMap } from '../digits';
-import type { Hours, Stretch } from '../hours';
+import type { Hours, Mode } from '../hours';
 import { fromE164, type NumberPlace, type OutsideNumber } from '../numbers';
 import type {
   AttendantKey,
@@ -24,6 +24,24 @@ import type {
 import type { DialContext, Layer } from './context';
 import type { CompiledRung } from './rung';
 
+/** What an hours object of the plan says of a moment, and why in words. */
+export interface HoursNow {
+  open: boolean;
+  mode: Mode;
+  /** a notice's own destination */
+  leadsTo: string | null;
+  /** what the notice is called that holds; null: none does */
+  notice: string | null;
+  why: string;
+}
+
+/** Opening hours prepared for questions, with what they said last without notices, and how long it holds (half-open). */
+export interface CompiledHours {
+  name: string;
+  hours: Hours;
+  stretch: { from: number; to: number; now: HoursNow } | null;
+}
+
 /** A plan prepared for questions: everything looked up by id, maps compiled, automata made when first asked for. */
 export interface Exchange {
   plan: Plan;
@@ -35,8 +53,7 @@ export interface Exchange {
   prompts: Map<string, Prompt>;
   /** prompts that take the place of a phrase of the exchange */
   phrases: Map<Phrase, Prompt>;
-  /** opening hours prepared for questions, each with the stretch that was asked about last, without notices */
-  hours: Map<string, { name: string; hours: Hours; stretch: Stretch | null }>;
+  hours: Map<string, CompiledHours>;
   /** pairs of sites by `pairKey` */
   sitePairs: Map<string, SitePair>;
   /** keys of attendants, steps of reach plans and time rules of routes, by what they belong to, in their order */

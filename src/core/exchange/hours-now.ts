@@ -1,18 +1,7 @@
 import { isoAt, nextChange, stateAt, type Mode, type Notice } from '../hours';
 import type { Announcement, AnyObject, DestinationKind, ObjectKind, ObjectOf } from '../plan';
-import type { Exchange } from './exchange';
+import type { CompiledHours, Exchange, HoursNow } from './exchange';
 import type { Situation } from './situation';
-
-/** What an hours object of the plan says of a moment, and why in words. */
-export interface HoursNow {
-  open: boolean;
-  mode: Mode;
-  /** a notice's own destination */
-  leadsTo: string | null;
-  /** what the notice is called that holds; null: none does */
-  notice: string | null;
-  why: string;
-}
 
 type SituationNotice = NonNullable<Situation['notices']>[number];
 
@@ -69,7 +58,7 @@ export function noticeAt(exchange: Exchange, situation: Situation, of: string, a
 /** Whatever a call can be at: something of the plan, or a notice that plays a prompt and then leads on. */
 export function placeOf(exchange: Exchange, situation: Situation, id: string): Place {
   const found = exchange.destinations.get(id);
-  if (found) return { ...found, named: { kind: found.kind, object: found.object } };
+  if (found) return found;
   const notice = situation.notices!.find((n) => n.id === id)!;
   const prompt = exchange.prompts.get(notice.prompt!)!;
   const leadsTo = notice.leadsTo && exchange.destinations.has(notice.leadsTo) ? notice.leadsTo : null;
@@ -88,32 +77,54 @@ export function placeOf(exchange: Exchange, situation: Situation, id: string): P
 interface Place {
   kind: DestinationKind;
   object: ObjectOf[DestinationKind];
-  /** what answers name there */
-  named: { kind: ObjectKind; object: AnyObject };
+  /** what answers name there, where that is something else */
+  named?: { kind: ObjectKind; object: AnyObject };
 }
 
 /** The state of an hours object at a moment, with the reason and until when it holds. */
 export function hoursNow(exchange: Exchange, situation: Situation, hoursId: string, at: number): HoursNow {
   exchange.watch?.(hoursId, at);
   const object = exchange.hours.get(hoursId)!;
-  const { hours, name } = object;
   const notices = hoursNotices(exchange, situation, hoursId);
-  let stretch = notices.length === 0 ? object.stretch : null;
-  if (!stretch || at < stretch.from || at >= stretch.to) {
-    const change = nextChange(hours, notices, at);
-    stretch = { from: at, to: change ?? Infinity, state: stateAt(hours, notices, at) };
-    // What has no end in sight today may have one when asked later: only a stretch with an end is kept.
-    if (notices.length === 0 && change !== null) object.stretch = stretch;
+  const { stretch } = object;
+  if (notices.length === 0 && stretch && at >= stretch.from && at < stretch.to) return stretch.now;
+  const change = nextChange(object.hours, notices, at);
+  const now = sayHours(object, notices, at, change);
+  // What has no end in sight today may have one when asked later: only a stretch with an end is kept.
+  if (notices.length === 0 && change !== null) object.stretch = { from: at, to: change, now };
+  return now;
+}
+
+/** Longest time in which an end of the open time is looked for: nobody waits longer. */
+const DAY_MS = 86_400_000;
+
+/**
+ * The first moment after this one at which hours that are open are not any more, within a day; null: none. It is asked on behalf
+ * of who waits, and decides nothing about where a call comes to: whoever watches what an answer depends on is not told.
+ */
+export function closesAt(exchange: Exchange, situation: Situation, hoursId: string, at: number): number | null {
+  const { hours } = exchange.hours.get(hoursId)!;
+  const notices = hoursNotices(exchange, situation, hoursId);
+  for (let next = nextChange(hours, notices, at); next !== null; next = nextChange(hours, notices, next)) {
+    if (next > at + DAY_MS) return null;
+    if (!stateAt(hours, notices, next).open) return next;
   }
-  const { open, mode, because } = stretch.state;
+  return null;
+}
+
+function sayHours(
+  { hours, name }: CompiledHours,
+  notices: readonly (Notice & Pick<NoticeNow, 'leadsTo' | 'name'>)[],
+  at: number,
+  change: number | null,
+): HoursNow {
+  const { open, mode, because } = stateAt(hours, notices, at);
   const notice = mode === 'notice' ? notices.find((n) => n.id === because) : undefined;
-  const leadsTo = notice?.leadsTo ?? null;
-  const until =
-    stretch.to === Infinity ? '' : ` until ${isoAt(hours.clock, stretch.to).slice(0, 16).replace('T', ' ')}`;
+  const until = change === null ? '' : ` until ${isoAt(hours.clock, change).slice(0, 16).replace('T', ' ')}`;
   return {
     open,
     mode,
-    leadsTo,
+    leadsTo: notice?.leadsTo ?? null,
     notice: notice?.name ?? null,
     why: `${name} ${said(mode, open, notice?.name ?? because)}${until}`,
   };

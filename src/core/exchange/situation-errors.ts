@@ -40,6 +40,7 @@ export function situationErrors(exchange: Exchange, situation: Situation): Input
   situation.agents?.forEach((id, i) => look(`agents.${i}`, id, 'extension', extension));
   situation.queues?.forEach((q, i) => look(`queues.${i}.id`, q.id, 'queue', ofKind('queue')));
   situation.hotDesks?.forEach((h, i) => look(`hotDesks.${i}.extension`, h.extension, 'extension', extension));
+  situation.greetings?.forEach((g, i) => look(`greetings.${i}.mailbox`, g.mailbox, 'mailbox', ofKind('mailbox')));
   situation.switches?.forEach((s, i) => look(`switches.${i}.id`, s.id, 'time switch', ofKind('timeSwitch')));
   situation.notices?.forEach((n, i) => {
     look(`notices.${i}.hours`, n.hours, 'hours', (x, id) => x.hours.has(id));

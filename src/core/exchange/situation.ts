@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { id } from '../plan/facts/fields';
+import { MESSAGE_SITUATIONS } from '../plan/facts/message-situations';
 
 /** What a phone would dial: digits, stars and hashes. */
 export const digitsToDial = z.string().regex(/^[0-9*#]{1,32}$/, 'takes the digits you would dial: 1 to 32 of 0-9 * #');
@@ -34,6 +35,34 @@ export const situationSchema = z.strictObject({
         to: digitsToDial,
         /** an outside phone presses a key to take the call; else it goes on as unanswered */
         keyToTake: z.boolean().optional(),
+      }),
+    )
+    .optional(),
+  /** people's own reach plans, instead of those of the plan: a phone of ours, or digits as the owner would dial them */
+  reach: z
+    .array(
+      z.strictObject({
+        extension: id,
+        showsCaller: z.boolean().optional(),
+        steps: z
+          .array(
+            z
+              .strictObject({
+                /** rings at the same time as the step before */
+                withPrevious: z.boolean().optional(),
+                extension: id.nullable().optional(),
+                dial: digitsToDial.nullable().optional(),
+                seconds: z.number().int().min(5).max(180),
+                /** an outside phone presses a key to take the call */
+                keyToTake: z.boolean().optional(),
+              })
+              .refine((s) => !s.extension !== !s.dial, {
+                path: ['extension'],
+                message: 'and dial: exactly one of both is needed',
+              }),
+          )
+          .min(1)
+          .max(20),
       }),
     )
     .optional(),
@@ -74,8 +103,29 @@ export const situationSchema = z.strictObject({
   links: z.array(z.strictObject({ id, kbitPerSecond: z.number().min(0) })).optional(),
   /** extensions signed in to the queues whose agents they are, beside the permanent ones */
   agents: z.array(id).optional(),
+  /** agents who are offered no call of a queue for now, permanent ones too */
+  paused: z.array(id).optional(),
   /** callers waiting in queues */
   queues: z.array(z.strictObject({ id, waiting: z.number().int().min(0) })).optional(),
+  /** mailboxes that hold as many messages as they may */
+  fullMailboxes: z.array(id).optional(),
+  /** greetings that people set themselves for their mailboxes, by why a caller comes there */
+  greetings: z
+    .array(
+      z.strictObject({
+        mailbox: id,
+        situation: z.enum(MESSAGE_SITUATIONS),
+        seconds: z.number().min(0).max(3600),
+        /** what is said, where that is known */
+        text: z.string().max(2000).optional(),
+        /** SHA-256 of the recording */
+        sound: z
+          .string()
+          .regex(/^[0-9a-f]{64}$/, 'takes a SHA-256 in hexadecimal')
+          .optional(),
+      }),
+    )
+    .optional(),
   hotDesks: z.array(z.strictObject({ device: id, extension: id })).optional(),
   switches: z.array(z.strictObject({ id, setting: z.enum(SWITCH_SETTINGS) })).optional(),
   /** notices, the stronger first; `until` missing or null: no end is set */
@@ -138,6 +188,7 @@ export const situationSchema = z.strictObject({
   pin: z.string().max(32).optional(),
 });
 export type Situation = z.output<typeof situationSchema>;
+export type OwnReach = NonNullable<Situation['reach']>[number];
 export type Transfer = NonNullable<Situation['transfers']>[number];
 
 /** Whether a list of the situation names an extension, or the person at it. */

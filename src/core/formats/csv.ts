@@ -46,8 +46,8 @@ export function readCsv(bytes: Uint8Array): TableRead {
 const SAMPLE_CHARACTERS = 65_536;
 const SAMPLE_ROWS = 50;
 
-/** The separator under which most rows of the beginning are of one width, quotes are right and there are most columns. */
-function separatorOf(text: string): string {
+/** The separator of a text's beginning: the one under which most rows of the beginning are of one width, quotes are right and there are most columns. */
+export function separatorOf(text: string): string {
   const scored = SEPARATORS.map((separator) => {
     const { data, errors } = Papa.parse<string[]>(text.slice(0, SAMPLE_CHARACTERS), {
       delimiter: separator,

@@ -25,7 +25,8 @@ export function decodeText(bytes: Uint8Array): Decoded {
   }
 }
 
-function encodingOf(bytes: Uint8Array): Encoding {
+/** Which encoding octets are in, by their beginning. */
+export function encodingOf(bytes: Uint8Array): Encoding {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'UTF-16LE';
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'UTF-16BE';
   const sample = bytes.subarray(0, SAMPLE);

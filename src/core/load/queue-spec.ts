@@ -7,7 +7,7 @@ export type Strategy = (typeof STRATEGIES)[number];
 const seconds = z.number().min(0).max(1e6);
 const positive = z.number().gt(0, 'must be over 0').max(1e6);
 
-/** What is simulated (CONTRACT). Arrivals are calls an hour, taken hour by hour and again from the start when they run out. */
+/** What is simulated (CONTRACT). Arrivals are calls an hour, taken slot by slot and again from the start when they run out. */
 export const queueSpec = z
   .strictObject({
     seed: z.number().int().min(-2147483648).max(2147483647),
@@ -15,6 +15,8 @@ export const queueSpec = z
     /** length of one replication */
     hours: z.number().gt(0, 'must be over 0').max(8760),
     arrivalsPerHour: z.array(z.number().min(0).max(1e6)).min(1, 'is empty; one figure at least is needed').max(8760),
+    /** how long each figure of the arrivals holds */
+    slotMinutes: z.union([z.literal(15), z.literal(30), z.literal(60)]).default(60),
     handleSeconds: z.strictObject({
       mean: positive,
       /** coefficient of variation: standard deviation ÷ mean; 1 by itself for exponential handling */
@@ -24,6 +26,11 @@ export const queueSpec = z
     patienceSeconds: z.strictObject({ mean: positive }).nullable().default(null),
     wrapUpSeconds: seconds.default(0),
     agents: z.number().int().min(1).max(10_000),
+    /** further levels: agents who are offered a call as well once its caller has waited so long */
+    levels: z
+      .array(z.strictObject({ agents: z.number().int().min(1).max(10_000), afterSeconds: seconds }))
+      .max(5)
+      .default([]),
     strategy: z.enum(STRATEGIES).default('longest idle'),
     withinSeconds: seconds,
     mostWaiting: z.number().int().min(0).max(1e6).nullable().default(null),

@@ -1,5 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
-import { STRATEGIES, erlangA, erlangC, queueSpec, simulateQueue, simulationSteps, type QueueSpec } from '.';
+import {
+  STRATEGIES,
+  erlangA,
+  erlangC,
+  playedQueue,
+  queueSpec,
+  simulateQueue,
+  simulationSteps,
+  type QueueSpec,
+} from '.';
 
 const spec = (changes: Record<string, unknown>): QueueSpec =>
   queueSpec.parse({
@@ -145,4 +154,70 @@ describe('E12: the queue simulation', () => {
     expect(parsed.success).toBe(false);
     expect(parsed.error!.issues[0]!.path.join('.')).toBe(path);
   });
+});
+
+describe('E12: levels of agents', () => {
+  const patient = { patienceSeconds: { mean: 90 }, arrivalsPerHour: [70], agents: 4 };
+
+  it('that never come in change nothing, number by number', () => {
+    // Arrivals that change are counted from the first second on, however many agents there are.
+    const uneven = { ...patient, arrivalsPerHour: [70, 71] };
+    const plain = simulateQueue(spec(uneven));
+    const never = simulateQueue(spec({ ...uneven, levels: [{ agents: 3, afterSeconds: 900_000 }] }));
+    expect(never.serviceLevel).toEqual(plain.serviceLevel);
+    expect(never.abandoned).toEqual(plain.abandoned);
+    expect(never.agents.slice(4)).toEqual([0, 0, 0]);
+  });
+
+  it('that come in at once are agents like the others: as Erlang A says of all of them', () => {
+    const result = simulateQueue(
+      spec({ ...patient, agents: 3, levels: [{ agents: 2, afterSeconds: 0 }], replications: 40 }),
+    );
+    const a = erlangA((70 * 240) / 3600, 5, 240, 20, 90);
+    for (const [got, said] of [
+      [result.serviceLevel, a.serviceLevel],
+      [result.abandoned, a.abandonProbability],
+    ] as const)
+      expect(Math.abs(got.mean - said)).toBeLessThan(got.high - got.low);
+  });
+
+  it.each(STRATEGIES)(
+    'offered %s, take nobody before their seconds, and leave nobody waiting after them',
+    (strategy) => {
+      const levels = [
+        { agents: 2, afterSeconds: 30 },
+        { agents: 1, afterSeconds: 75 },
+      ];
+      const played = playedQueue(spec({ ...patient, agents: 3, levels, strategy, hours: 20 }));
+      const levelOf = (agent: number) => (agent < 3 ? 0 : agent < 5 ? 1 : 2);
+      const after = [0, 30, 75];
+      // Played back by hand: who waits since when, who is free.
+      const waits = new Map<number, number>();
+      const free = new Set([0, 1, 2, 3, 4, 5]);
+      const came = new Map<number, number>();
+      let taken = [0, 0, 0];
+      const ready = (at: number) =>
+        [...waits].some(([, since]) => [...free].some((f) => at - since > after[levelOf(f)]! + 1e-6));
+      for (const [i, h] of played.entries()) {
+        // Before anything else happens, whoever could be served is.
+        if (i > 0 && h.at > played[i - 1]!.at + 1e-6) expect([h.at, ready(h.at - 1e-6)]).toEqual([h.at, false]);
+        if (h.what === 'comes') {
+          waits.set(h.caller!, h.at);
+          came.set(h.caller!, h.at);
+        }
+        if (h.what === 'turned away' || h.what === 'gives up' || h.what === 'sent on') waits.delete(h.caller!);
+        if (h.what === 'free') free.add(h.agent!);
+        if (h.what === 'rings') {
+          const level = levelOf(h.agent!);
+          expect(h.at - came.get(h.caller!)!).toBeGreaterThanOrEqual(after[level]! - 1e-6);
+          expect(free.has(h.agent!)).toBe(true);
+          free.delete(h.agent!);
+          waits.delete(h.caller!);
+          taken = taken.map((n, l) => (l === level ? n + 1 : n));
+        }
+      }
+      expect(taken.every((n) => n > 0)).toBe(true);
+      expect(taken[0]).toBeGreaterThan(taken[2]!);
+    },
+  );
 });

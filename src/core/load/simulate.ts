@@ -4,7 +4,7 @@ import { Heap } from './heap';
 import { estimate, type Estimate } from './interval';
 import type { QueueSpec } from './queue-spec';
 
-/** What a queue did, over all replications. Shares are of all offered calls, occupancy of all agents' time. */
+/** What a queue did, over all replications. Shares are of all offered calls, occupancy of the time of all agents, of every level. */
 export interface SimulationResult {
   serviceLevel: Estimate;
   averageWaitSeconds: Estimate;
@@ -24,6 +24,7 @@ export interface Progress {
   total: number;
 }
 
+const MINUTE = 60;
 const HOUR = 3600;
 /** Events after which progress is shown and the run can be stopped. */
 const EVENTS_A_STEP = 20_000;
@@ -46,19 +47,16 @@ export function* simulationSteps(spec: QueueSpec): Generator<Progress, Simulatio
     yield { done: i + 1, total: spec.replications };
   }
   const share = (of: (t: Tally) => number) => estimate(runs.map((t) => (t.offered === 0 ? 0 : of(t) / t.offered)));
-  const span = spec.hours * HOUR;
+  const [span, all] = [spec.hours * HOUR, allAgents(spec)];
   return {
     serviceLevel: estimate(runs.map((t) => (t.offered === 0 ? 1 : t.within / t.offered))),
     averageWaitSeconds: share((t) => t.waited),
     abandoned: share((t) => t.abandoned),
     full: share((t) => t.full),
     waitedTooLong: share((t) => t.waitedTooLong),
-    occupancy: estimate(runs.map((t) => t.busy.reduce((sum, b) => sum + b, 0) / (spec.agents * span))),
+    occupancy: estimate(runs.map((t) => t.busy.reduce((sum, b) => sum + b, 0) / (all * span))),
     offeredCalls: runs.reduce((sum, t) => sum + t.offered, 0),
-    agents: Array.from(
-      { length: spec.agents },
-      (_, a) => runs.reduce((sum, t) => sum + t.busy[a]!, 0) / (runs.length * span),
-    ),
+    agents: Array.from({ length: all }, (_, a) => runs.reduce((sum, t) => sum + t.busy[a]!, 0) / (runs.length * span)),
   };
 }
 
@@ -67,6 +65,9 @@ export function simulateQueue(spec: QueueSpec): SimulationResult {
   const steps = simulationSteps(spec);
   for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
 }
+
+/** Agents of every level. */
+const allAgents = (spec: QueueSpec): number => spec.levels.reduce((sum, l) => sum + l.agents, spec.agents);
 
 interface Tally {
   offered: number;
@@ -80,6 +81,7 @@ interface Tally {
 }
 
 interface Caller {
+  nth: number;
   arrived: number;
   waiting: boolean;
 }
@@ -87,6 +89,8 @@ interface Caller {
 type Event =
   | { at: number; type: 'arrival' }
   | { at: number; type: 'gives up' | 'sent on'; caller: Caller }
+  /** a further level is offered the call of somebody who has waited so long */
+  | { at: number; type: 'level'; caller: Caller; level: number }
   | { at: number; type: 'free'; agent: number };
 
 /** Longest lead before a replication with constant arrivals is counted, so that it starts from the steady state. */
@@ -97,14 +101,35 @@ function leadSeconds(spec: QueueSpec): number {
   const [first] = spec.arrivalsPerHour;
   if (spec.arrivalsPerHour.some((a) => a !== first)) return 0;
   const mean = spec.handleSeconds.mean + spec.wrapUpSeconds + spec.answerSeconds;
-  const load = ((first! / HOUR) * mean) / spec.agents;
-  const settling = load < 1 ? mean / (1 - Math.sqrt(load)) ** 2 / spec.agents : MOST_LEAD;
+  const agents = allAgents(spec);
+  const load = ((first! / HOUR) * mean) / agents;
+  const settling = load < 1 ? mean / (1 - Math.sqrt(load)) ** 2 / agents : MOST_LEAD;
   // Whole seconds, so that the hours begin exactly where they are counted.
   return Math.ceil(Math.min(MOST_LEAD, Math.max(HOUR, 20 * settling)));
 }
 
-function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
-  const from = leadSeconds(spec);
+/** What happened in a queue, as it is played back: seconds since the beginning. */
+export interface Happened {
+  at: number;
+  what: 'comes' | 'turned away' | 'rings' | 'answered' | 'gives up' | 'sent on' | 'free';
+  /** the caller, counted from 0; null: an agent is free again */
+  caller: number | null;
+  agent: number | null;
+}
+
+/** One replication told event by event from its first second on, in the order of time: the beginning finds an empty queue. */
+export function playedQueue(spec: QueueSpec): Happened[] {
+  const told: Happened[] = [];
+  const run = replication(spec, randomFrom(spec.seed), { from: 0, tell: (h) => told.push(h) });
+  while (!run.next().done);
+  return told.filter((h) => h.at < spec.hours * HOUR).sort((a, b) => a.at - b.at);
+}
+
+function* replication(
+  spec: QueueSpec,
+  random: Random,
+  { from, tell }: { from: number; tell: (happened: Happened) => void } = { from: leadSeconds(spec), tell: () => {} },
+): Generator<void, Tally> {
   const end = from + spec.hours * HOUR;
   const tally: Tally = {
     offered: 0,
@@ -113,19 +138,23 @@ function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
     abandoned: 0,
     full: 0,
     waitedTooLong: 0,
-    busy: new Array<number>(spec.agents).fill(0),
+    busy: new Array<number>(allAgents(spec)).fill(0),
   };
-  const agents = new Agents(spec.agents, spec.strategy, random);
+  const agents = new Agents([spec.agents, ...spec.levels.map((l) => l.agents)], spec.strategy, random);
+  const after = [0, ...spec.levels.map((l) => l.afterSeconds)];
   const events = new Heap<Event>();
   const queue: Caller[] = [];
   let head = 0;
   let waiting = 0;
+  let nth = 0;
   const exponential = (mean: number) => -mean * Math.log(1 - random.fraction());
   const counted = (caller: Caller) => caller.arrived >= from;
 
-  const answer = (caller: Caller, now: number) => {
-    const agent = agents.take();
+  const answer = (caller: Caller, now: number, level: number) => {
+    const agent = agents.take(level);
     const answered = now + spec.answerSeconds;
+    tell({ at: now, what: 'rings', caller: caller.nth, agent });
+    tell({ at: answered, what: 'answered', caller: caller.nth, agent });
     const free = answered + handling(spec, random) + spec.wrapUpSeconds;
     tally.busy[agent]! += Math.max(0, Math.min(free, end) - Math.max(now, from));
     events.put({ at: free, type: 'free', agent });
@@ -136,19 +165,27 @@ function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
   const leave = (caller: Caller, now: number, how: 'abandoned' | 'waitedTooLong') => {
     caller.waiting = false;
     waiting--;
+    tell({ at: now, what: how === 'abandoned' ? 'gives up' : 'sent on', caller: caller.nth, agent: null });
     if (!counted(caller)) return;
     tally.waited += now - caller.arrived;
     tally[how]++;
   };
+  const serve = (caller: Caller, now: number, level: number) => {
+    caller.waiting = false;
+    waiting--;
+    answer(caller, now, level);
+  };
   const arrive = (now: number) => {
-    const caller: Caller = { arrived: now, waiting: true };
+    const caller: Caller = { nth: nth++, arrived: now, waiting: true };
+    tell({ at: now, what: 'comes', caller: caller.nth, agent: null });
     if (counted(caller)) tally.offered++;
-    if (agents.anyFree) {
-      answer(caller, now);
+    if (agents.anyFree(0)) {
+      answer(caller, now, 0);
       return;
     }
     if (spec.mostWaiting !== null && waiting >= spec.mostWaiting) {
       if (counted(caller)) tally.full++;
+      tell({ at: now, what: 'turned away', caller: caller.nth, agent: null });
       return;
     }
     queue.push(caller);
@@ -156,6 +193,8 @@ function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
     if (spec.patienceSeconds)
       events.put({ at: now + exponential(spec.patienceSeconds.mean), type: 'gives up', caller });
     if (spec.longestWaitSeconds !== null) events.put({ at: now + spec.longestWaitSeconds, type: 'sent on', caller });
+    for (let level = 1; level < after.length; level++)
+      events.put({ at: now + after[level]!, type: 'level', caller, level });
   };
 
   const first = nextArrival(spec, from, 0, end, random);
@@ -176,15 +215,17 @@ function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
       case 'sent on':
         if (event.caller.waiting) leave(event.caller, event.at, 'waitedTooLong');
         break;
+      case 'level':
+        if (event.caller.waiting && agents.anyFree(event.level)) serve(event.caller, event.at, event.level);
+        break;
       case 'free': {
         agents.release(event.agent, event.at);
+        tell({ at: event.at, what: 'free', caller: null, agent: event.agent });
         while (head < queue.length && !queue[head]!.waiting) head++;
         const caller = queue[head];
-        if (!caller) break;
-        head++;
-        caller.waiting = false;
-        waiting--;
-        answer(caller, event.at);
+        const level = agents.levelOf(event.agent);
+        // Who waits longest is the first for whom the agent's level is there.
+        if (caller && event.at - caller.arrived >= after[level]!) serve(caller, event.at, level);
       }
     }
     if (head > 10_000) {
@@ -195,14 +236,15 @@ function* replication(spec: QueueSpec, random: Random): Generator<void, Tally> {
   }
 }
 
-/** The next arrival after a moment: exponential gaps whose rate changes on the hour. Infinity when none comes before the end. */
+/** The next arrival after a moment: exponential gaps whose rate changes from slot to slot. Infinity when none comes before the end. */
 function nextArrival(spec: QueueSpec, from: number, after: number, end: number, random: Random): number {
   const figures = spec.arrivalsPerHour;
+  const slot = spec.slotMinutes * MINUTE;
   let need = -Math.log(1 - random.fraction());
   for (let at = after; at < end;) {
-    const hour = Math.floor((at - from) / HOUR);
-    const rate = figures[((hour % figures.length) + figures.length) % figures.length]! / HOUR;
-    const next = from + (hour + 1) * HOUR;
+    const nth = Math.floor((at - from) / slot);
+    const rate = figures[((nth % figures.length) + figures.length) % figures.length]! / HOUR;
+    const next = from + (nth + 1) * slot;
     if (need <= rate * (next - at)) return at + need / rate;
     need -= rate * (next - at);
     at = next;

@@ -39,7 +39,7 @@ export * from './objects/attendant';
 export * from './objects/service-code';
 export * from './objects/presence-rule';
 export type { PresenceChoice } from './objects/presence-choice';
-export type { Queue } from './objects/queue';
+export { agentsOfQueue, levelOf, type Queue } from './objects/queue';
 export type { ReachPlan, ReachStep } from './objects/reach-plan';
 export * from './objects/ring-group';
 export * from './objects/route-rule';

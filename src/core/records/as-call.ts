@@ -10,6 +10,8 @@ export type Unexplained = (typeof UNEXPLAINED)[number];
 
 export type RecordedCall = { ok: true; call: Call } | { ok: false; code: Unexplained; why: string };
 
+/** What a record says that tells nothing of what held; one object for all of them. */
+export const NOTHING_KNOWN: Situation = {};
 /** Longer than any phone rings: who did not answer. */
 const NEVER_SECONDS = 1_000_000;
 const MOST_DIALLED = 32;
@@ -60,23 +62,32 @@ const RINGS = new Set(['extension', 'reachPlan', 'ringGroup']);
 
 /**
  * What held while the call was made, as far as its record says: who answered, and after how long; whose phones rang in vain;
- * which keys were pressed. Nothing is said of anybody else, so a plan that leads the call to others finds them there.
+ * which keys were pressed. Nothing is said of anybody else, so a plan that leads the call to others finds them there. Where
+ * the caller gave up while it rang, nobody knows what would have come: that phone is not said to ring in vain.
  */
 export function situationOf(record: CallRecord, exchange: Exchange): Situation {
   const answered = record.answeredBy === null ? null : extensionNamed(exchange, record.answeredBy);
   const rang = record.course.filter((c) => RINGS.has(c.kind));
-  const vainly = new Set(rang.flatMap((c) => extensionNamed(exchange, c.id)?.id ?? []));
-  // A log without its course still says whose phone it was, when nobody took the call there.
-  if (record.answered === null && record.lands?.kind === 'extension' && record.lands.id) vainly.add(record.lands.id);
-  const answers = [...vainly].filter((id) => id !== answered?.id).map((id) => ({ id, afterSeconds: NEVER_SECONDS }));
+  const left = gaveUpAt(record) === null ? rang : rang.filter((c) => c.atSeconds < gaveUpAt(record)!);
+  const answers: { id: string; afterSeconds: number }[] = [];
+  for (const c of left) {
+    const id = extensionNamed(exchange, c.id)?.id;
+    if (id !== undefined && id !== answered?.id && !answers.some((a) => a.id === id))
+      answers.push({ id, afterSeconds: NEVER_SECONDS });
+  }
   if (answered && record.answered !== null) {
     // Since when the phone rang is known by the course only: without it, it rang long enough.
     const came = rang.findLast((c) => extensionNamed(exchange, c.id)?.id === answered.id)?.atSeconds;
     const after = came === undefined ? 0 : Math.max(0, secondsInto(record, record.answered) - came);
     answers.push({ id: answered.id, afterSeconds: after });
   }
-  return {
-    ...(answers.length > 0 ? { answers } : {}),
-    ...(record.keys.length > 0 ? { keys: record.keys } : {}),
-  };
+  if (answers.length === 0) return record.keys.length > 0 ? { keys: record.keys } : NOTHING_KNOWN;
+  return record.keys.length > 0 ? { answers, keys: record.keys } : { answers };
+}
+
+/** The second at which the call came to the phone or group that it still rang at when it was given up; null: it wasn't. */
+function gaveUpAt(record: CallRecord): number | null {
+  const { lands } = record;
+  if (record.answered !== null || lands === null || !RINGS.has(lands.kind)) return null;
+  return record.course.find((c) => c.id === lands.id)?.atSeconds ?? 0;
 }

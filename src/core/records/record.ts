@@ -6,9 +6,12 @@ import { landingSchema, outcomeSchema } from '../exchange/answer';
  * count from `started`. What a log doesn't know is null.
  */
 
+/** As a moment is kept: it stays as it is. */
+const KEPT = /^.{19}\.[0-9]{3}Z$/;
+
 const moment = z.iso
   .datetime({ offset: true })
-  .transform((text) => new Date(text).toISOString())
+  .transform((text) => (KEPT.test(text) ? text : new Date(text).toISOString()))
   .meta({ description: 'ISO 8601 with an offset; kept in UTC' });
 const e164 = z.string().regex(/^\+[0-9]{3,31}$/, 'takes a number with + and its country');
 const seconds = z.number().min(0).max(1_000_000);

@@ -6,7 +6,7 @@ import { Chance, MOMENTS, randomCall, randomPlan } from '../../../tests/support/
 import { lanternfold } from '../../../demo/lanternfold';
 import { readPlan, type Plan } from '../plan';
 import { compile, type Call } from '../routing';
-import { callRecordSchema, readRecords, replay, replaySteps, type CallRecord } from '.';
+import { callRecordSchema, readRecords, replay, type CallRecord } from '.';
 
 /* Records read and refused; replay held against an evaluator of another make, one call at a time. */
 
@@ -82,7 +82,7 @@ describe('records', () => {
 
 describe('replay', () => {
   it('of what the plan did changes nothing; a number that it doesn’t own is listed', () => {
-    expect(plainly(replay(RECORDS, exchange, null))).toEqual({
+    expect(plainly(replay(RECORDS, { plan: exchange, against: null }))).toEqual({
       changed: 0,
       groups: [],
       unexplained: [['number-not-ours', 1, 'demo-5']],
@@ -103,29 +103,41 @@ describe('replay', () => {
       ],
       unexplained: [['number-not-ours', 1, 'demo-5']],
     };
-    expect(plainly(replay(RECORDS, moved, null))).toEqual(expected);
-    expect(plainly(replay(RECORDS, moved, exchange))).toEqual(expected);
+    expect(plainly(replay(RECORDS, { plan: moved, against: null }))).toEqual(expected);
+    expect(plainly(replay(RECORDS, { plan: moved, against: exchange }))).toEqual(expected);
   });
 
   it('a phone that is gone, and digits that can’t be dialled, are listed with how often', () => {
     const call = byId('demo-4');
     const gone = ['a', 'b'].map((id) => ({ ...call, id, entry: { type: 'phone' as const, extension: '2999' } }));
     const odd = { ...call, id: 'c', called: { delivered: 'front desk', read: null } };
-    expect(plainly(replay([...gone, odd], exchange, null)).unexplained).toEqual([
+    expect(plainly(replay([...gone, odd], { plan: exchange, against: null })).unexplained).toEqual([
       ['no-such-extension', 2, 'a'],
       ['no-such-digits', 1, 'c'],
     ]);
   });
 
-  it('tells how far it is, and is the same in steps', () => {
-    const many = Array.from({ length: 1200 }, (_, i) => ({ ...RECORDS[i % 4]!, id: `r-${i}` }));
-    const steps = replaySteps(many, exchange, null);
-    const told: number[] = [];
-    let next = steps.next();
-    for (; !next.done; next = steps.next()) told.push(next.value);
-    expect(told).toEqual([500, 1000]);
-    expect(next.value).toEqual(replay(many, exchange, null));
-    expect(next.value).toMatchObject({ calls: 1200, changed: 0 });
+  it('a caller who gave up while it rang left it there; where it rang before, nobody had answered', () => {
+    const gaveUp = callRecordSchema.parse({
+      ...byId('demo-2'),
+      ended: '2026-11-20T10:07:52.000Z',
+      course: [{ kind: 'extension', id: 'e-2104', atSeconds: 0 }],
+      lands: byId('demo-1').lands,
+    });
+    expect(replay([gaveUp], { plan: exchange, against: null })).toMatchObject({ calls: 1, changed: 0 });
+    const atMailbox = replay([byId('demo-2')], { plan: exchange, against: null });
+    expect(atMailbox).toMatchObject({ changed: 0 });
+  });
+
+  it('what held beside the plan at the moment of each call counts, and calls that find nobody any more are counted', () => {
+    const at = Date.parse(byId('demo-1').started);
+    const blocked = { blocked: [{ site: null, calling: '+447700900123' }] };
+    const got = replay(RECORDS, {
+      plan: exchange,
+      against: null,
+      beside: (moment) => (moment === at ? blocked : {}),
+    });
+    expect(got).toMatchObject({ changed: 1, lost: 1, groups: [{ willBe: { outcome: 'refused' } }] });
   });
 
   /** What the evaluator says of a call, as far as ends are compared. */
@@ -175,8 +187,13 @@ describe('replay', () => {
       const [was, willBe] = [compile(before), compile(after)];
       // An unanswered record says that nobody took it: these were all answered at once, as the evaluator has it.
       const answered = records.map((r) => ({ ...r, answered: r.started }));
-      expect(replay(answered, was, null)).toMatchObject({ calls: 30, changed: 0, groups: [], unexplained: [] });
-      const got = replay(answered, willBe, was);
+      expect(replay(answered, { plan: was, against: null })).toMatchObject({
+        calls: 30,
+        changed: 0,
+        groups: [],
+        unexplained: [],
+      });
+      const got = replay(answered, { plan: willBe, against: was });
       const differ = calls.filter((c) => JSON.stringify(endIn(before, c)) !== JSON.stringify(endIn(after, c)));
       expect([seed, got.changed]).toEqual([seed, differ.length]);
       expect(got.groups.reduce((n, g) => n + g.count, 0)).toBe(differ.length);

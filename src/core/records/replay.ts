@@ -1,5 +1,5 @@
-import { outcomeOf, type Ending, type Exchange, type Landing, type Outcome, type Situation } from '../routing';
-import { callOf, situationOf, type Unexplained } from './as-call';
+import { outcomeOf, type Exchange, type Landing, type Outcome, type Situation } from '../routing';
+import { NOTHING_KNOWN, callOf, situationOf, type Unexplained } from './as-call';
 import type { CallRecord } from './record';
 
 /* Replay (ENGINE E14): real calls run through a plan; what would end elsewhere, and what the plan can’t explain. */
@@ -32,64 +32,109 @@ export interface ReplayGroup {
 export interface ReplayResult {
   calls: number;
   changed: number;
+  /** of those that changed, how many reached somebody or something and would reach nothing */
+  lost: number;
   /** the largest first */
   groups: ReplayGroup[];
   unexplained: { code: Unexplained; count: number; why: string; example: string }[];
 }
 
-/** Calls between two looks at whether to go on. */
-const AT_ONCE = 500;
+/** What a replay is run with. */
+export interface Replaying {
+  plan: Exchange;
+  /** the plan that calls are held against; null: against what the records say */
+  against: Exchange | null;
+  /** what held beside the plan at a moment, milliseconds since 1970 UTC; left out: nothing */
+  beside?: (at: number) => Situation;
+}
 
-/**
- * Runs records through a plan. `against` is the plan that they are held against; null: against what the records say. Yields
- * how many are done, now and then; the last value is the result.
- */
-export function* replaySteps(
-  records: Iterable<CallRecord>,
-  plan: Exchange,
-  against: Exchange | null,
-): Generator<number, ReplayResult> {
+/** Takes records one after another, and tells what came of all of them. */
+export interface Replay {
+  /** tells whether the call ends elsewhere; null: the plan can't explain it */
+  take: (record: CallRecord) => boolean | null;
+  result: () => ReplayResult;
+  /** the record of each group's example, in the order of the result's groups */
+  examples: () => CallRecord[];
+}
+
+/** Runs records through a plan. */
+export function replayOf(replaying: Replaying): Replay {
+  const { plan, against } = replaying;
   const groups = new Map<string, ReplayGroup>();
+  const examples = new Map<ReplayGroup, CallRecord>();
   const unexplained = new Map<string, ReplayResult['unexplained'][number]>();
-  let [calls, changed] = [0, 0];
-  for (const record of records) {
-    if (++calls % AT_ONCE === 0) yield calls;
+  let [calls, changed, lost] = [0, 0, 0];
+  const take = (record: CallRecord): boolean | null => {
+    calls++;
     const asked = callOf(record, plan);
     if (!asked.ok) {
       const known = unexplained.get(asked.why);
       if (known) known.count++;
       else unexplained.set(asked.why, { code: asked.code, count: 1, why: asked.why, example: record.id });
-      continue;
+      return null;
     }
-    const situation = situationOf(record, plan);
-    const willBe = endOf(outcomeOf(plan, asked.call, situation));
-    const was = against ? wasIn(against, record) : factOf(record);
-    if (was === null || !differs(was, willBe, against === null)) continue;
+    const situation = heldAt(record, replaying);
+    const willBe = outcomeOf(plan, asked.call, situation);
+    const was = against ? wasIn(against, record, situation) : factOf(record);
+    if (was === null || !differs(was, willBe, against === null)) return false;
     changed++;
-    const key = JSON.stringify([ends(was), ends(willBe)]);
+    if (reaches(was) && !reaches(willBe)) lost++;
+    const key = groupOf(was, willBe);
     const group = groups.get(key);
     if (group) group.count++;
-    else groups.set(key, { count: 1, example: { id: record.id, call: inWords(record, situation) }, was, willBe });
-  }
+    else {
+      const example = { id: record.id, call: inWords(record, situation) };
+      const made = { count: 1, example, was: endOf(was), willBe: endOf(willBe) };
+      groups.set(key, made);
+      examples.set(made, record);
+    }
+    return true;
+  };
   const larger = (a: { count: number }, b: { count: number }) => b.count - a.count;
+  const inOrder = () => [...groups.values()].sort(larger);
   return {
-    calls,
-    changed,
-    groups: [...groups.values()].sort(larger),
-    unexplained: [...unexplained.values()].sort(larger),
+    take,
+    examples: () => inOrder().map((g) => examples.get(g)!),
+    result: () => ({
+      calls,
+      changed,
+      lost,
+      groups: inOrder(),
+      unexplained: [...unexplained.values()].sort(larger),
+    }),
   };
 }
 
 /** The whole of it at once. */
-export function replay(records: Iterable<CallRecord>, plan: Exchange, against: Exchange | null): ReplayResult {
-  const steps = replaySteps(records, plan, against);
-  for (;;) {
-    const next = steps.next();
-    if (next.done) return next.value;
-  }
+export function replay(records: Iterable<CallRecord>, replaying: Replaying): ReplayResult {
+  const run = replayOf(replaying);
+  for (const record of records) run.take(record);
+  return run.result();
 }
 
-const endOf = (e: Ending & { secondsWaited: number }): ReplayEnd => ({
+/** Whether a call that would end elsewhere in a plan ends as it was in another: the difference between both is behind it. */
+export function endsAs(was: ReplayEnd, record: CallRecord, replaying: Replaying): boolean {
+  const asked = callOf(record, replaying.plan);
+  return asked.ok && !differs(was, outcomeOf(replaying.plan, asked.call, heldAt(record, replaying)), false);
+}
+
+/** Where a call ended: what is compared. */
+type End = Pick<ReplayEnd, 'outcome' | 'lands' | 'trunk' | 'shownNumber'>;
+/** The same with how long the caller had waited, as an answer of the engine has it among more. */
+type Went = End & { secondsWaited: number };
+
+/** What held at a call: the state beside the plan at its moment, with what its record says of it. */
+function heldAt(record: CallRecord, { plan, beside }: Replaying): Situation {
+  const own = situationOf(record, plan);
+  if (!beside) return own;
+  const held = beside(Date.parse(record.started));
+  return own === NOTHING_KNOWN ? held : { ...held, ...own };
+}
+
+/** Whether a call finds somebody, or a place that takes it. */
+const reaches = (e: End): boolean => e.outcome === 'routed' && e.lands !== null && e.lands.kind !== 'tone';
+
+const endOf = (e: Went): ReplayEnd => ({
   outcome: e.outcome,
   lands: e.lands,
   trunk: e.trunk,
@@ -98,45 +143,49 @@ const endOf = (e: Ending & { secondsWaited: number }): ReplayEnd => ({
 });
 
 /** How the call ends in the plan that it is held against; null: that plan knows nothing of it. */
-function wasIn(against: Exchange, record: CallRecord): ReplayEnd | null {
+function wasIn(against: Exchange, record: CallRecord, situation: Situation): Went | null {
   const asked = callOf(record, against);
-  return asked.ok ? endOf(outcomeOf(against, asked.call, situationOf(record, against))) : null;
+  return asked.ok ? outcomeOf(against, asked.call, situation) : null;
 }
 
-function factOf(record: CallRecord): ReplayEnd {
-  const last = record.course.at(-1)?.atSeconds ?? 0;
+function factOf(record: CallRecord): Went {
   return {
     outcome: record.outcome,
     lands: record.lands,
     trunk: record.entry.type === 'phone' ? record.trunk : null,
     shownNumber: record.shown,
-    afterSeconds: last,
+    secondsWaited: record.course.at(-1)?.atSeconds ?? 0,
   };
 }
 
-/** What makes two ends different ones; names may change. */
-const ends = (e: ReplayEnd) => [
-  e.outcome,
-  e.lands && [e.lands.kind, e.lands.id ?? e.lands.digits],
-  e.trunk,
-  e.shownNumber,
-];
-
-/** Of a fact only what its log knows is compared. */
-function differs(was: ReplayEnd, willBe: ReplayEnd, fact: boolean): boolean {
-  const known: ReplayEnd = fact
-    ? {
-        ...willBe,
-        trunk: was.trunk === null ? null : willBe.trunk,
-        shownNumber: was.shownNumber === null ? null : willBe.shownNumber,
-        lands: knownOf(was, willBe.lands),
-      }
-    : willBe;
-  return JSON.stringify(ends(was)) !== JSON.stringify(ends(known));
+/** Calls that move alike: which outside number was called makes no other group, nor which number was shown where that stays. */
+function groupOf(was: End, willBe: End): string {
+  const shown = was.shownNumber !== willBe.shownNumber;
+  const plain = (e: End) => [
+    e.outcome,
+    e.lands && [e.lands.kind, e.lands.id ?? (e.lands.kind === 'outside' ? null : e.lands.digits)],
+    e.trunk,
+    shown ? e.shownNumber : null,
+  ];
+  return JSON.stringify([plain(was), plain(willBe)]);
 }
 
+/** What makes two ends different ones; names may change. Of a fact only what its log knows is compared. */
+function differs(was: End, willBe: End, fact: boolean): boolean {
+  const other = <T>(a: T, b: T) => a !== b && !(fact && a === null);
+  return (
+    was.outcome !== willBe.outcome ||
+    other(was.trunk, willBe.trunk) ||
+    other(was.shownNumber, willBe.shownNumber) ||
+    elsewhere(was.lands, fact ? knownOf(was, willBe.lands) : willBe.lands)
+  );
+}
+
+const elsewhere = (a: Landing | null, b: Landing | null): boolean =>
+  a === null || b === null ? a !== b : a.kind !== b.kind || (a.id ?? a.digits) !== (b.id ?? b.digits);
+
 /** Where a call would land, as far as a log that may know only digits, or nothing, can be held against it. */
-function knownOf(was: ReplayEnd, lands: Landing | null): Landing | null {
+function knownOf(was: End, lands: Landing | null): Landing | null {
   if (was.lands === null) return was.outcome === 'routed' ? null : lands;
   return was.lands.id === null && lands ? { ...lands, id: null } : lands;
 }

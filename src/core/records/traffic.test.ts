@@ -24,6 +24,7 @@ describe('traffic', () => {
     const none = trafficOf([], 'UTC');
     expect(none).toMatchObject({ calls: 0, refused: 0, erlangHours: 0, peak: null, busyHour: null, busiest: null });
     expect(none.week).toEqual(new Array(672).fill(0));
+    expect(none.arrivals).toEqual(new Array(672).fill(0));
     expect(trafficOf([record('a', MONDAY, 0, 34)], 'UTC')).toMatchObject({ calls: 1, refused: 1, peak: null });
   });
 
@@ -80,6 +81,18 @@ describe('traffic', () => {
           mean = Math.max(mean, sum / days);
         }
         expect(t.busyHour!.erlangs).toBeCloseTo(mean, 6);
+        const weekdays = new Map<number, number>();
+        const firstDay = Math.floor(Math.min(...minutes.keys()) / 1440);
+        // The first day is a Monday.
+        for (let d = firstDay; d < firstDay + days; d++) weekdays.set(d % 7, (weekdays.get(d % 7) ?? 0) + 1);
+        const begun = new Map<number, number>();
+        for (const c of list) {
+          const q = Math.floor((c.from % (7 * 1440)) / 15);
+          begun.set(q, (begun.get(q) ?? 0) + 1);
+        }
+        t.arrivals.forEach((mean, q) =>
+          expect(mean).toBeCloseTo((begun.get(q) ?? 0) / (weekdays.get(Math.floor(q / 96)) ?? 1), 9),
+        );
       }),
       { numRuns: 60 },
     );

@@ -24,6 +24,8 @@ export interface Traffic {
   busiest: { at: string; erlangs: number } | null;
   /** mean traffic by quarter hour of the week, Monday 00:00 first: 672 figures, in erlangs */
   week: number[];
+  /** calls that begin in each of those quarter hours, on average: arrivals for sizing and for the simulation of a queue */
+  arrivals: number[];
 }
 
 /** Q.850: no circuit or channel available. */
@@ -33,7 +35,7 @@ const NO_CHANNEL = 34;
  * Traffic of some records on the wall clock of a zone. A call holds its channel from start to end; days without any call count
  * as days of the mean, from the first call's to the last one's. Wall time that comes twice is counted together.
  */
-export function trafficOf(records: readonly CallRecord[], zone: string): Traffic {
+export function trafficOf(records: readonly Pick<CallRecord, 'started' | 'ended' | 'cause'>[], zone: string): Traffic {
   const clock = clockOf(zone);
   const refused = records.filter((r) => r.cause?.q850 === NO_CHANNEL).length;
   const spans = records
@@ -52,10 +54,23 @@ export function trafficOf(records: readonly CallRecord[], zone: string): Traffic
     }
   const quarters = [...held.keys()].sort((a, b) => a - b);
   const [first, last] = [quarters[0], quarters.at(-1)];
-  const none = { busyHour: null, busiest: null, week: Array.from({ length: QUARTERS_A_DAY * DAYS_A_WEEK }, () => 0) };
-  const base = { calls: records.length, refused, erlangHours: 0, peak: peakOf(spans, (at) => isoAt(clock, at)) };
-  if (first === undefined || last === undefined) return { ...base, ...none };
-  const days = { from: Math.floor(first / QUARTERS_A_DAY), to: Math.floor(last / QUARTERS_A_DAY) };
+  const begun = new Map<number, number>();
+  for (const r of records) {
+    const at = Date.parse(r.started);
+    const quarter = Math.floor((at + clock.offsetAt(at) * MINUTE) / QUARTER);
+    begun.set(quarter, (begun.get(quarter) ?? 0) + 1);
+  }
+  const days = daysOf([...begun.keys(), ...held.keys()]);
+  const none = { busyHour: null, busiest: null, week: weekOf(held, days) };
+  const arrivals = weekOf(begun, days);
+  const base = {
+    calls: records.length,
+    refused,
+    erlangHours: 0,
+    arrivals,
+    peak: peakOf(spans, (at) => isoAt(clock, at)),
+  };
+  if (days === null || first === undefined || last === undefined) return { ...base, ...none };
   const count = days.to - days.from + 1;
   const ofDay = new Array<number>(QUARTERS_A_DAY).fill(0);
   for (const [q, erlangs] of held) ofDay[q % QUARTERS_A_DAY]! += erlangs / count;
@@ -106,10 +121,25 @@ function busiestOf(held: ReadonlyMap<number, number>, quarters: readonly number[
 /** Days since 1970 begin on a Thursday. */
 const weekdayOfDay = (day: number) => (day + 3) % DAYS_A_WEEK;
 
-function weekOf(held: ReadonlyMap<number, number>, days: { from: number; to: number }): number[] {
+interface Days {
+  from: number;
+  to: number;
+}
+
+/** The days of some quarter hours, first and last included; null where there are none. */
+function daysOf(quarters: readonly number[]): Days | null {
+  if (quarters.length === 0) return null;
+  const [first, last] = quarters.reduce(([a, b], q) => [Math.min(a, q), Math.max(b, q)], [Infinity, -Infinity]);
+  return { from: Math.floor(first / QUARTERS_A_DAY), to: Math.floor(last / QUARTERS_A_DAY) };
+}
+
+/** Means of what lies in quarter hours of days, by the quarter hour of the week. */
+function weekOf(held: ReadonlyMap<number, number>, days: Days | null): number[] {
+  const none = new Array<number>(QUARTERS_A_DAY * DAYS_A_WEEK).fill(0);
+  if (days === null) return none;
   const counts = new Array<number>(DAYS_A_WEEK).fill(0);
   for (let day = days.from; day <= days.to; day++) counts[weekdayOfDay(day)]!++;
-  const week = new Array<number>(QUARTERS_A_DAY * DAYS_A_WEEK).fill(0);
+  const week = none;
   for (const [q, erlangs] of held) {
     const weekday = weekdayOfDay(Math.floor(q / QUARTERS_A_DAY));
     week[weekday * QUARTERS_A_DAY + (q % QUARTERS_A_DAY)]! += erlangs / counts[weekday]!;

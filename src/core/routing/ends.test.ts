@@ -157,6 +157,30 @@ const CASES: [ReasonCode, () => Trace, string | null, unknown[]?][] = [
   ['group-nobody', () => ask('2102', '5001', { busy: ['e1', 'e3'] }), 'box'],
   ['queue-takes', () => ask('2102', '5020'), 'line', [['waited too long', 120, 'box']]],
   ['queue-nobody', () => ask('2102', '5021'), 'box'],
+  [
+    'queue-before',
+    () =>
+      ask(
+        '2102',
+        '5020',
+        {},
+        OPEN,
+        compile(endsPlan((d) => Object.assign((d.queues as object[])[1]!, { thirdAgents: ['e3'], priority: 6 }))),
+      ),
+    'line',
+  ],
+  [
+    'queue-closed',
+    () =>
+      ask(
+        '2102',
+        '5020',
+        {},
+        CLOSED,
+        compile(endsPlan((d) => Object.assign((d.queues as object[])[0]!, { hours: 'office', closed: 'closing' }))),
+      ),
+    'closing',
+  ],
   ['queue-takes', () => ask('2102', '5021', { agents: ['e1'] }), 'nobody', []],
   ['queue-full', () => ask('2102', '5020', { busy: ['e3'], queues: [{ id: 'line', waiting: 2 }] }), 'desk'],
   ['queue-callback', () => ask('2102', '5020', keys([5, '1'], [40, '1'])), 'line', []],
@@ -395,7 +419,11 @@ describe('E11: attendants', () => {
 });
 
 /** What is heard: second, how long, and what. */
-const heard = (t: Trace) => t.heard.map((h) => [h.atSeconds, h.heardSeconds, h.prompt ?? h.phrase, h.language]);
+/** What is heard until a mailbox greets, which has stories of its own. */
+const heard = (t: Trace) =>
+  t.heard
+    .filter((h) => h.object.kind !== 'mailbox')
+    .map((h) => [h.atSeconds, h.heardSeconds, h.prompt ?? h.phrase, h.language]);
 
 describe('E11: what callers hear at an attendant, second by second', () => {
   const call = (situation: Situation, exchange = deep) => outside('+441632960111', situation, OPEN, exchange);
@@ -512,14 +540,18 @@ describe('E11: what callers hear who wait', () => {
     );
     const call = ask('2101', '5020', { queues: [{ id: 'line', waiting: 1 }] }, OPEN, played);
     const position = call.heard.find((h) => h.phrase === 'position')!;
+    const offer = call.heard.find((h) => h.phrase === 'callback')!;
     expect(heard(call)).toEqual([
       [0, 3, 'consent', 'en'],
       [3, 10, 'hello', 'en'],
-      [13, 47, 'tune', 'en'],
+      [13, 17, 'tune', 'en'],
+      [30, offer.seconds, 'callback', 'en'],
+      [30 + offer.seconds, 30 - offer.seconds, 'tune', 'en'],
       [60, position.seconds, 'position', 'en'],
       [60 + position.seconds, 40 - position.seconds, 'tune', 'en'],
     ]);
     expect(position.text).toBe('You are number 2 in the queue.');
+    expect(offer.text).toBe('Press 1 and we call you back. You keep your place.');
   });
 });
 

@@ -25,17 +25,19 @@ export interface CameIn {
 export const callerOf = (cameIn: CameIn): Caller => ({ person: cameIn.phone?.person ?? null, site: cameIn.site });
 
 /**
- * An outside number of the plan, dialled as from its site. An outside caller needs *forward to outside* of the number's class
- * and of the reach plan's owner; an inside caller needs the right of their own class (ENGINE E6).
+ * An outside number of the plan, dialled as from its site, or digits that a person set, dialled as at their phone. An outside
+ * caller needs *forward to outside* of the number's class and of the owner; an inside caller needs the right of their own
+ * class (ENGINE E6).
  */
 export function leaveThrough(run: Run, leg: OutsideLeg, cameIn: CameIn): Ending {
   const { exchange } = run;
-  const number = exchange.destinations.get(leg.number)!.object as OutsideNumber;
+  const number = leg.number === null ? null : (exchange.destinations.get(leg.number)!.object as OutsideNumber);
   const owner = leg.owner ? exchange.extensions.get(leg.owner)! : null;
+  const site = (number ?? owner!).site;
   const caller = callerOf(cameIn);
-  const context = contextOf(exchange, caller, { at: run.now, situation: run.situation }, number.site);
+  const context = contextOf(exchange, caller, { at: run.now, situation: run.situation }, site);
   const rule = ruleAt(context, leg.dial);
-  const object = refTo('outsideNumber', number);
+  const object = number ? refTo('outsideNumber', number) : refTo('extension', owner!);
   if (!rule || rule.type !== 'rung') {
     const what =
       rule?.type === 'emergency' ? 'is an emergency number, which nothing leads to' : 'is no outside number there';
@@ -51,24 +53,23 @@ export function leaveThrough(run: Run, leg: OutsideLeg, cameIn: CameIn): Ending 
     rule.compiled,
     leg.dial,
     {
-      owner: owner ?? ownerFrom(number),
+      owner: owner ?? ownerFrom(number!),
       caller,
       fromSite: cameIn.site,
-      rights: rightsFor(number, owner, cameIn),
+      rights: rightsFor([owner, number], cameIn),
       diverted: true,
       showsCaller: leg.showsCaller,
       original: cameIn.calling,
       entered: cameIn.trunk,
       transit: false,
     },
-    number.site,
+    site,
   );
 }
 
-function rightsFor(number: OutsideNumber, owner: Extension | null, { trunk, phone }: CameIn): LegRight[] {
+function rightsFor(by: readonly (Extension | OutsideNumber | null)[], { trunk, phone }: CameIn): LegRight[] {
   if (!trunk) return phone ? [{ class: phone.class, who: phone.name, right: 'allow', asksPin: true }] : [];
-  const forward = (cos: string, who: string): LegRight => ({ class: cos, who, right: 'forward', asksPin: false });
-  return [...(owner ? [forward(owner.class, owner.name)] : []), forward(number.class, number.name)];
+  return by.flatMap((o): LegRight[] => (o ? [{ class: o.class, who: o.name, right: 'forward', asksPin: false }] : []));
 }
 
 /** How a call from somewhere would leave by an outside number of the plan, or why it would not. */

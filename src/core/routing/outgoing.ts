@@ -32,7 +32,7 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
     run.step('number', 'number-invalid', `${rest} can't be called: ${number.why}.`, { object, in: digits, out: rest });
     return ending({ ...base, outcome: 'unroutable', kind, cause: UNALLOCATED });
   }
-  sayNumber(run, number, digits, rest, kind);
+  if (run.told) sayNumber(run, number, digits, rest, kind);
   if (isForbidden(run, leg.rights, kind)) return ending({ ...base, outcome: 'refused', kind, e164, cause: REFUSED });
   const choice = chooseTrunk(run, rung.trunks, {
     cameBy: leg.entered,
@@ -46,14 +46,18 @@ export function leaveBy(run: Run, { rung }: CompiledRung, digits: string, leg: L
   const digitsSent =
     (trunk.carrierPrefix ?? '') + (number.valid ? writeNumber(number, trunk.writes, at.country, at.area) : rest);
   const shown = shownOn(run, leg, rung, trunk);
-  run.step('end', 'call-ends', `${trunk.name} is sent ${digitsSent}.`, {
-    object: refTo('trunk', trunk),
-    in: rest,
-    out: digitsSent,
-  });
+  if (run.told)
+    run.step('end', 'call-ends', `${trunk.name} is sent ${digitsSent}.`, {
+      object: refTo('trunk', trunk),
+      in: rest,
+      out: digitsSent,
+    });
+  // Copying parts by name: this is done for every call that leaves, millions of times in an analysis.
   return ending({
-    ...base,
-    ...shown,
+    rule: rung.id,
+    shownNumber: shown.shownNumber,
+    asserted: shown.asserted,
+    divertedBy: shown.divertedBy,
     outcome: 'routed',
     lands: {
       kind: 'outside',

@@ -30,6 +30,9 @@ interface StepDetail {
   notTaken?: NotTaken[];
 }
 
+/** What a caller brings along from place to place. */
+type Speaking = Pick<Run, 'language' | 'keysUsed'>;
+
 /** One call on its way: what is asked, what holds, and what has been said so far. */
 export class Run {
   readonly steps: TraceStep[] = [];
@@ -52,6 +55,10 @@ export class Run {
   landed = false;
   /** when that was, in seconds since the first symbol */
   landedAt = 0;
+  /** the language that was spoken there and the keys used until then; what is looked at after it does not count */
+  atLanding: Speaking = { language: '', keysUsed: 0 };
+  /** the same of whoever was sent on last, when that was */
+  sentOn: Speaking = { language: '', keysUsed: 0 };
   /** the trunk by which the call came in; null from inside */
   enteredBy: Trunk | null = null;
 

@@ -1,4 +1,4 @@
-import type { Extension, ServiceCode } from '../plan';
+import { agentsOfQueue, type Extension, type ServiceCode } from '../plan';
 import { REFUSED, UNREACHABLE } from '../exchange/cause';
 import type { Ending, Landing } from '../exchange/answer';
 import { nameOf } from '../exchange/exchange';
@@ -44,7 +44,7 @@ export function serviceCall(run: Run, code: ServiceCode, extension: Extension): 
     case 'queue sign-out':
     case 'queue pause': {
       const queue = run.exchange.plan.queues.find((q) => q.id === code.queue)!;
-      if (!queue.agents.includes(extension.id) && !queue.permanentAgents.includes(extension.id)) {
+      if (!agentsOfQueue(queue).includes(extension.id)) {
         said(`${extension.name} is no agent of ${queue.name}.`);
         return ending({ ...base, outcome: 'failed', cause: UNREACHABLE });
       }

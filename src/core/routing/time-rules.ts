@@ -1,7 +1,7 @@
 import type { InboundRoute, RouteRule } from '../plan';
 import type { NotTaken } from '../exchange/answer';
-import type { Exchange } from '../exchange/exchange';
-import { hoursNow, noticeAt, type HoursNow } from '../exchange/hours-now';
+import type { Exchange, HoursNow } from '../exchange/exchange';
+import { hoursNow, noticeAt } from '../exchange/hours-now';
 import type { Situation } from '../exchange/situation';
 
 /** The time rule of a route that decides: `leadsTo` null where the route's own otherwise does. */

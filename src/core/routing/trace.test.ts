@@ -489,6 +489,40 @@ const CASES: [ReasonCode, () => Trace, Partial<Trace>][] = [
     { lands: { kind: 'mailbox', id: 'ann-box', digits: null, label: 'Ann Ample' } },
   ],
   [
+    'mailbox-full',
+    () =>
+      ask(
+        '2102',
+        '2101',
+        { busy: ['e1'], fullMailboxes: ['ann-box'] },
+        changed(
+          (d) =>
+            void Object.assign(
+              d.mailboxes.find((m) => m.id === 'ann-box')!,
+              { full: 'e3' },
+            ),
+        ),
+      ),
+    { lands: { kind: 'extension', id: 'e3', digits: '2103', label: '2103 Lobby' } },
+  ],
+  [
+    'mailbox-left',
+    () =>
+      ask(
+        '2102',
+        '2101',
+        { busy: ['e1'], keys: [{ atSeconds: 12, key: '0' }] },
+        changed(
+          (d) =>
+            void Object.assign(
+              d.mailboxes.find((m) => m.id === 'ann-box')!,
+              { exitKey: '0', exitTo: 'e3' },
+            ),
+        ),
+      ),
+    { lands: { kind: 'extension', id: 'e3', digits: '2103', label: '2103 Lobby' } },
+  ],
+  [
     'mailbox-off',
     () =>
       ask(

@@ -42,8 +42,7 @@ export function outcomeOf(
   situation: Situation = {},
 ): Ending & { secondsWaited: number } {
   const run = new Run(exchange, call, situation, false);
-  const end = answer(run);
-  return { ...end, secondsWaited: run.secondsWaited };
+  return Object.assign(answer(run), { secondsWaited: run.secondsWaited });
 }
 
 function answer(run: Run): Ending {

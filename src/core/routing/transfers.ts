@@ -3,7 +3,7 @@ import type { Ending, Landing, Then } from '../exchange/answer';
 import { digitsToDial, type Transfer } from '../exchange/situation';
 import { ruleAt } from '../exchange/context';
 import { answersWithin } from '../destinations/phone';
-import type { Extension } from '../plan';
+import { agentsOfQueue, type Extension } from '../plan';
 import { contextOf } from './dialling';
 import { emergencyCall } from './emergency';
 import type { CameIn } from './leave-through';
@@ -47,6 +47,9 @@ export function transferred(run: Run, end: Ending, parties: Parties, landedAt: n
       continue;
     }
     run.atSeconds = transfer.atSeconds;
+    // The caller goes on in the language spoken where the call was taken; whoever was called speaks that of their site.
+    run.sentOn = party === parties.cameIn ? run.atLanding : { language: '', keysUsed: run.atLanding.keysUsed };
+    Object.assign(run, run.sentOn);
     now = sendOn(run, now, transfer, by, party);
     since = transfer.atSeconds;
     parties = { caller: party.phone, cameIn: party };
@@ -74,7 +77,7 @@ function takenBy({ exchange }: Run, { kind, id }: Landing, by: Extension): boole
   const object = id === null ? undefined : exchange.destinations.get(id)?.object;
   if (kind === 'ringGroup') return object !== undefined && 'members' in object && object.members.includes(by.id);
   if (kind !== 'queue' || !object || !('agents' in object)) return false;
-  return object.agents.includes(by.id) || object.permanentAgents.includes(by.id);
+  return agentsOfQueue(object).includes(by.id);
 }
 
 function sendOn(run: Run, before: Ending, transfer: Transfer, by: Extension, party: CameIn): Ending {
@@ -98,6 +101,7 @@ function sendOn(run: Run, before: Ending, transfer: Transfer, by: Extension, par
   run.step('transfer', 'recall', `Nobody takes it: the call comes back to ${by.name}.`, {
     object: refTo('extension', by),
   });
+  Object.assign(run, run.sentOn);
   return { ...walk(run, { type: 'destination', id: by.id }, party), kind: before.kind, rule: before.rule };
 }
 
@@ -155,6 +159,7 @@ function unanswered(run: Run, then: readonly Then[], by: Extension, party: CameI
 function comesBack(run: Run, by: Extension, party: CameIn, at: number): Then[] {
   const aside = run.aside();
   aside.atSeconds = at;
+  Object.assign(aside, run.sentOn);
   const back = walk(aside, { type: 'destination', id: by.id }, party);
   const first: Landing = back.lands ?? {
     kind: 'tone',

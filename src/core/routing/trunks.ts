@@ -39,6 +39,7 @@ export function chooseTrunk(run: Run, trunkIds: readonly string[], needs: TrunkN
     }
     const failed = failureOf(run, trunk, needs);
     if (!failed) {
+      if (!run.told) return { trunk };
       run.step('trunk', 'trunk-taken', `${trunk.name} carries the call.`, { object: refTo('trunk', trunk), notTaken });
       const strange = trunk.transcoding ? codecObstacle(run, trunk, needs) : null;
       if (strange)

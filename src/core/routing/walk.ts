@@ -101,13 +101,14 @@ class Walk {
   /** What is heard at a place, and what it changes of what is heard and shown from there on. */
   private hear({ heard = [], language, shownName }: Offer, object: ObjectRef): void {
     const { run } = this;
-    for (const { afterSeconds, until, ...sound } of heard)
-      run.heard.push({
-        ...sound,
-        atSeconds: toMilliseconds(run.atSeconds + afterSeconds),
-        heardSeconds: toMilliseconds(Math.max(0, until - afterSeconds)),
-        object,
-      });
+    if (run.told)
+      for (const { afterSeconds, until, ...sound } of heard)
+        run.heard.push({
+          ...sound,
+          atSeconds: toMilliseconds(run.atSeconds + afterSeconds),
+          heardSeconds: toMilliseconds(Math.max(0, until - afterSeconds)),
+          object,
+        });
     if (language) run.language = language;
     if (shownName) run.shownName = shownName;
   }
@@ -128,6 +129,7 @@ class Walk {
       this.outside = outside;
       this.run.landed = true;
       this.run.landedAt = this.run.atSeconds;
+      this.run.atLanding = { language: this.run.language, keysUsed: this.run.keysUsed };
     }
   }
 
@@ -156,7 +158,7 @@ class Walk {
 
   private offerOf(id: string, part: number): { offer: Offer; object: ObjectRef } {
     const { run, cameIn } = this;
-    const { kind, object, named } = placeOf(run.exchange, run.situation, id);
+    const { kind, object, named = { kind, object } } = placeOf(run.exchange, run.situation, id);
     const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
     const moment: Moment = {
       exchange: run.exchange,
@@ -168,9 +170,15 @@ class Walk {
       fromSite: cameIn.site,
       language: run.language || (run.exchange.sites.get(cameIn.site)?.language ?? ''),
       keys: run.keysLeft(),
+      when: this.when,
+      told: run.told,
       barred: (leg) => {
         const aside = run.aside();
         return leaveThrough(aside, leg, cameIn).lands ? null : (aside.steps.at(-1)?.sentence ?? '');
+      },
+      insideOf(owner, digits) {
+        const rule = ruleAt(contextOf(run.exchange, owner, { at: run.now, situation: run.situation }), digits);
+        return rule?.type === 'destination' ? rule.id : null;
       },
     };
     return { offer: behaviour.offer(object, moment, part), object: refTo(named.kind, named.object) };
@@ -263,6 +271,17 @@ export function playedAt(
   const run = new Run(exchange, call, situation);
   const end = walk(run, { type: 'destination', id }, { trunk, calling: '', phone: null, site });
   return { ...end, steps: run.steps, heard: run.heard };
+}
+
+/** How a call would go on by digits that are taken as dialled at the site that it came to, or why it would not. */
+export function dialledBy(
+  exchange: Exchange,
+  digits: string,
+  cameIn: CameIn,
+  { at, situation }: DialMoment,
+): Pick<Ending, 'lands' | 'cause'> {
+  const call: Call = { from: { type: 'outside', calling: null }, dial: digits, enBloc: true, at };
+  return walk(new Run(exchange, call, situation, false), { type: 'dialled', digits, from: cameIn.site }, cameIn);
 }
 
 /** How a call would go on by somebody's forwarding to digits that lead outside, or why it would not. */

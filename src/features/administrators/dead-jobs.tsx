@@ -13,6 +13,10 @@ const WORDS: Record<Dead['kind'], string> = {
   'import-apply': 'Importing a sheet',
   'bulk-edit': 'Editing many at once',
   undo: 'Taking an edit back',
+  'log-check': 'Checking a call log',
+  'log-import': 'Bringing in a call log',
+  replay: 'Replaying calls',
+  'erase-calls': 'Erasing somebody from the calls',
 };
 
 /** Work that failed again and again and was given up: what, whose, and once more. Nothing while there is none. */

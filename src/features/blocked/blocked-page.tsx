@@ -99,7 +99,7 @@ export function BlockedPage({ blocked, plan, account, may, calling }: Props) {
           { key: 'by', title: 'By', width: '120px', text: (b) => b.by },
           {
             key: 'act',
-            title: '',
+            title: 'Acts',
             width: '110px',
             text: () => '',
             cell: (b) =>

@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
+import { CallPageLink } from '@/workbench/call-page-link';
 import { ObjectPage } from '@/workbench/object-page';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { Picture } from '@/workbench/picture';
@@ -67,6 +68,12 @@ export function ExtensionPage({ data, forwarding, pinSet, numbers }: Props) {
                 draw: () => (may('seeSecrets') ? <PasswordOnce extension={o.id} mayMake={data.canEdit} /> : null),
               },
             ]),
+        {
+          title: 'A page for callers',
+          fields: ['callPage'],
+          draw: () => <CallPageLink page={data.object.callPage} />,
+          rare: true,
+        },
         { title: 'Note', fields: ['note'], rare: true },
       ]}
     />

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Menu } from 'lucide-react';
 import { usePathname, useRouter } from 'next/navigation';
 import { Suspense, lazy, useEffect, useRef, useState, type ReactNode } from 'react';
-import { call } from '@/workbench/api';
+import { call, tell } from '@/workbench/api';
 import { FacesProvider, type Face } from '@/ui/kinds';
 import { Act } from '@/ui/controls';
 import { useKeptThings } from '@/ui/kept';
@@ -233,7 +233,7 @@ function ToldStrip({ told }: { told: FrameData['told'] }) {
             aria-label={`Close: ${t.sentence}`}
             onClick={() => {
               setRead([...read, t.id]);
-              void call('read', { params: { id: t.id } });
+              tell('read', { params: { id: t.id } });
             }}
           >
             Close

@@ -21,6 +21,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/people', title: 'People', count: 'person' },
       { href: '/extensions', title: 'Extensions', count: 'extension' },
       { href: '/teams', title: 'Teams', count: 'team' },
+      { href: '/reach-plans', title: 'Reach plans', count: 'reachPlan' },
     ],
   },
   {
@@ -33,6 +34,8 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/time-switches', title: 'Time switches', count: 'timeSwitch' },
       { href: '/attendants', title: 'Attendants', count: 'attendant' },
       { href: '/prompts', title: 'Prompts', count: 'prompt' },
+      { href: '/ring-groups', title: 'Ring groups', count: 'ringGroup' },
+      { href: '/queues', title: 'Queues', count: 'queue' },
       { href: '/mailboxes', title: 'Mailboxes', count: 'mailbox' },
       { href: '/places', title: 'Other places' },
       { href: '/blocked', title: 'Blocked callers' },
@@ -52,6 +55,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
     places: [
       { href: '/trace', title: 'Trace' },
       { href: '/rehearsal', title: 'Rehearsal' },
+      { href: '/calls', title: 'Calls', right: 'seeCalls' },
       { href: '/go-live', title: 'Draft edits', count: 'edits' },
       { href: '/revisions', title: 'Revisions', count: 'revision' },
       { href: '/history', title: 'History' },
@@ -65,6 +69,7 @@ const within = (path: string, href: string) => path === href || path.startsWith(
 export function Rail({
   counts,
   path: address,
+  rights,
   typed,
   open,
   onGo,
@@ -129,9 +134,11 @@ export function Rail({
               {g.title}
             </chakra.button>
             {shown
-              ? g.places.map((p) => (
-                  <PlaceLink key={p.href} place={p} active={within(path, p.href)} counts={counts} onGo={onGo} />
-                ))
+              ? g.places
+                  .filter((p) => !p.right || rights.includes(p.right))
+                  .map((p) => (
+                    <PlaceLink key={p.href} place={p} active={within(path, p.href)} counts={counts} onGo={onGo} />
+                  ))
               : null}
           </Box>
         );

@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
+import { RealCalls } from '@/workbench/replay/real-calls';
 import { BrokenRehearsals } from '@/workbench/broken-rehearsals';
 import { call, type ApiResult } from '@/workbench/api';
 import { ActLink, Empty, Wrong } from '@/ui/controls';
@@ -31,6 +32,8 @@ export interface GoLiveData {
   /** what acts at once and would lose what it is about */
   losing: string[];
   mayEdit: boolean;
+  /** may run real calls through the draft */
+  mayReplay: boolean;
   me: string;
   account: string;
   live: { number: number; note: string; by: string; at: string } | null;
@@ -164,6 +167,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
         </Box>
       ) : null}
       {data.gate && pending.objects > 0 ? <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later> : null}
+      {data.mayReplay && pending.objects > 0 ? <RealCalls draftVersion={pending.draftVersion} /> : null}
       {pending.objects === 0 ? <TypedSection account={data.account} /> : null}
       {pending.objects === 0 ? (
         <Empty act={<ActLink href="/revisions">Revisions</ActLink>}>

@@ -72,9 +72,13 @@ export function ImportPage(props: ImportPageProps) {
   });
   const running = job !== null && (!work || work.state === 'waiting' || work.state === 'running');
 
+  // Of several answers the one to what was asked last counts.
+  const last = useRef(0);
   const start = async (what: 'check' | 'apply', id: string, next: Settings) => {
+    const mine = ++last.current;
     setWrong(null);
     const got = await call(what === 'check' ? 'importCheck' : 'importApply', { params: { id }, body: next });
+    if (mine !== last.current) return;
     if (got.ok) return setJob(got.value.job);
     setWrong(got.errors[0]!.sentence);
     // The file is gone: it is chosen anew, and what was corrected was of the old one.
@@ -249,7 +253,11 @@ export function ImportPage(props: ImportPageProps) {
         {report && !done ? (
           <>
             <Recognised report={report} />
-            <MappingPart report={report} onChange={(mapping) => change({ mapping })} />
+            <MappingPart
+              report={report}
+              mapping={settings.mapping ?? report.mapping}
+              onChange={(mapping) => change({ mapping })}
+            />
             {report.limits.length > 0 ? (
               <Box mb="14px" data-testid="import-limits">
                 <PartTitle>Limits with this sheet</PartTitle>

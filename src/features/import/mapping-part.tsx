@@ -5,8 +5,17 @@ import { PartTitle, SelectBox } from '@/ui/controls';
 import type { Report } from './report';
 
 /** Which column of the sheet is what: matched by name, to be corrected here. */
-export function MappingPart({ report, onChange }: { report: Report; onChange: (mapping: Report['mapping']) => void }) {
-  const { columns, mapping } = report;
+export function MappingPart({
+  report,
+  mapping,
+  onChange,
+}: {
+  report: Report;
+  /** as it was chosen last, whether the sheet was read with it already or not */
+  mapping: Report['mapping'];
+  onChange: (mapping: Report['mapping']) => void;
+}) {
+  const { columns } = report;
   const keyOf = (column: number) => columns.find((c) => mapping[c.key] === column)?.key ?? '';
   const put = (column: number, key: string) => {
     const next = Object.fromEntries(Object.entries(mapping).filter(([k, at]) => at !== column && k !== key));

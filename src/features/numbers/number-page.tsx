@@ -5,6 +5,7 @@ import { ActLink } from '@/ui/controls';
 import { AskHere } from '@/workbench/ask-here';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { NoticesHere, useNotice } from '@/workbench/notices-here';
+import { CallsLinks } from '@/workbench/calls-links';
 import { ObjectPage } from '@/workbench/object-page';
 import { tracePath } from '@/workbench/paths';
 import { Picture } from '@/workbench/picture';
@@ -24,6 +25,7 @@ export function NumberPage({ data, zone }: { data: ObjectPageData; zone: string 
       acts={
         <>
           {notice.act}
+          <CallsLinks rights={data.rights} filter={{ number: e164 }} />
           <ActLink href={tracePath('outside', e164)}>Ask from outside</ActLink>
         </>
       }

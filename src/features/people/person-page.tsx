@@ -10,8 +10,10 @@ import { OwnNumbers } from '@/workbench/extension/own-numbers';
 import { PasswordOnce } from '@/workbench/extension/password-once';
 import { PinPart } from '@/workbench/extension/pin-part';
 import { ObjectPage, ObjectParts } from '@/workbench/object-page';
+import { CallsLinks } from '@/workbench/calls-links';
 import type { ObjectPageData, Option } from '@/workbench/form-data';
 import { tracePath } from '@/workbench/paths';
+import { InvitePart, type OwnSet } from './invite-part';
 import { PresencePart, type PresenceLine } from './presence-part';
 import { ReachStrip, type Reach } from './reach-strip';
 
@@ -34,13 +36,15 @@ interface PersonExtension {
 
 interface Props {
   data: ObjectPageData;
+  /** what they set on the page of their own */
+  ownSet: readonly OwnSet[];
   extensions: PersonExtension[];
   destinations: Option[];
   manyDestinations: boolean;
 }
 
 /** Everything of one person on one page: who, phone and rights, how calls find them, mailbox; and the acts of moving and leaving. */
-export function PersonPage({ data, extensions, destinations, manyDestinations }: Props) {
+export function PersonPage({ data, ownSet, extensions, destinations, manyDestinations }: Props) {
   const router = useRouter();
   const id = data.object.id!;
   const first = extensions[0];
@@ -63,6 +67,7 @@ export function PersonPage({ data, extensions, destinations, manyDestinations }:
       acts={
         <>
           {digits ? link(tracePath(digits, '112'), `Ask as ${digits}`) : null}
+          <CallsLinks rights={data.rights} filter={{ person: id }} words="Calls" />
           {link(`/people/${id}/same-as`, 'Same as…')}
           {data.canEdit ? link(`/people/${id}/move`, 'Moves…') : null}
         </>
@@ -71,6 +76,17 @@ export function PersonPage({ data, extensions, destinations, manyDestinations }:
       top={() => (first ? <Found extension={first} /> : null)}
       parts={[
         { title: 'Who and where', fields: ['name', 'email', 'site', 'teams'] },
+        {
+          title: 'A page of their own',
+          draw: () => (
+            <InvitePart
+              person={id}
+              email={(data.object.email as string | null) ?? null}
+              may={data.rights.includes('resetPin')}
+              set={ownSet}
+            />
+          ),
+        },
         { title: 'Language, spelling and note', fields: ['language', 'spelling', 'note'], rare: true },
       ]}
       below={extensions.map((e) => (

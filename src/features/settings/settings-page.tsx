@@ -17,8 +17,10 @@ import { PasswordPart } from '@/workbench/password-part';
 import { useActForm } from '@/workbench/use-act-form';
 import { SecondFactorPart } from '@/workbench/second-factor-part';
 import type { ApiToken as Token, SessionFacts as Session } from '@/contract/access';
+import type { Mail, MailSettings } from '@/contract/mail';
+import { MailPart } from './mail-part';
 import { SessionsPart } from './sessions-part';
-import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
+import { Act, ActLink, PartTitle, TickBox, Wrong } from '@/ui/controls';
 import { Digits } from '@/ui/digits';
 import { Time } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
@@ -38,6 +40,7 @@ export function SettingsPage({
   used,
   mayAdminister,
   organisation,
+  mail,
 }: {
   name: string;
   role: string;
@@ -52,6 +55,8 @@ export function SettingsPage({
   used: Record<LimitName, number>;
   mayAdminister: boolean;
   organisation: FieldsData;
+  /** null: not the reader's to see */
+  mail: { settings: MailSettings | null; mails: Mail[] } | null;
 }) {
   const signOut = async () => {
     await call('signOut');
@@ -114,6 +119,32 @@ export function SettingsPage({
             may={maySet}
           />
         </Part>
+        <Part title="Pages of people">
+          <SecondFactorOfPeople on={settings.peopleSecondFactor} may={maySet} />
+        </Part>
+        {mail ? (
+          <Part title="Mail">
+            <MailPart settings={mail.settings} mails={mail.mails} />
+          </Part>
+        ) : null}
+        <Part title="Call records">
+          <NumberSetting
+            setting="keepCallsMonths"
+            title="Whole months that they are kept; empty: for ever. Older ones go by themselves"
+            act="Set months"
+            settings={settings}
+            may={maySet}
+            endless
+          />
+          <NumberSetting
+            setting="keepRecordingsDays"
+            title="Whole days that their recordings are kept; empty: as long as the call"
+            act="Set days"
+            settings={settings}
+            may={maySet}
+            endless
+          />
+        </Part>
         {tokens ? (
           <Part title="API tokens">
             <Tokens tokens={tokens} roles={roles} />
@@ -164,6 +195,29 @@ function ThemeChoice() {
   );
 }
 
+/** Whether people prove a second factor before their own page opens. */
+function SecondFactorOfPeople({ on, may }: { on: boolean; may: boolean }) {
+  const refresh = useRefresh();
+  const [wanted, setWanted] = useState<boolean | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const set = async (next: boolean) => {
+    setWanted(next);
+    const done = await call('settings', { body: { peopleSecondFactor: next } });
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    if (!done.ok) setWanted(null);
+    refresh();
+  };
+  return (
+    <Box>
+      <Flex as="label" gap="8px" align="center" minH="28px">
+        <TickBox type="checkbox" checked={wanted ?? on} disabled={!may} onChange={(e) => void set(e.target.checked)} />
+        <span>People need a second factor for the page of their own</span>
+      </Flex>
+      {wrong ? <Wrong>{wrong}</Wrong> : null}
+    </Box>
+  );
+}
+
 /** A number that holds for everybody, with the act that sets it. */
 function NumberSetting({
   setting,
@@ -171,8 +225,11 @@ function NumberSetting({
   act,
   settings,
   may,
+  endless = false,
 }: {
-  setting: keyof Settings;
+  setting: Exclude<keyof Settings, 'peopleSecondFactor'>;
+  /** empty says that there is no end */
+  endless?: boolean;
   title: string;
   act: string;
   settings: Settings;
@@ -183,12 +240,13 @@ function NumberSetting({
       <OneFieldForm
         key={settings[setting]}
         operation="settings"
-        input={(value) => ({ body: { [setting]: Number(value) } })}
+        input={(value) => ({ body: { [setting]: endless && value === '' ? null : Number(value) } })}
         id={setting}
         title={title}
         act={act}
         done="It holds from now on, for everybody."
-        first={String(settings[setting])}
+        first={String(settings[setting] ?? '')}
+        empties={endless}
         may={may}
         wrong={(value) => (/^[0-9]+$/.test(value) ? null : 'A whole number is needed.')}
         inputMode="numeric"

@@ -1,22 +1,19 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { Link } from '@/ui/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Course } from '@/core/course';
-import type { Trace, TraceStep } from '@/core/routing';
+import type { Trace } from '@/core/routing';
 import { Act, ActLink, Empty, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
-import { endOf } from '@/ui/ends';
-import { Glyph } from '@/ui/glyph';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { useKinds } from '@/ui/kinds';
 import { formFields } from '@/workbench/form-fields';
 import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
+import { End, Fact, Step } from '@/workbench/trace-parts';
 import { useWriting } from '@/ui/time';
 
 interface OneAnswer {
@@ -148,68 +145,6 @@ function QuestionForm({ data }: { data: TracePageData }) {
   );
 }
 
-const STEP_GLYPH: Record<TraceStep['type'], string> = {
-  digits: 'number',
-  rule: 'rule',
-  right: 'rule',
-  number: 'number',
-  trunk: 'trunk',
-  callerId: 'caller',
-  emergency: 'refused',
-  incoming: 'trunk',
-  route: 'rule',
-  service: 'rule',
-  transfer: 'extension',
-  destination: 'extension',
-  end: 'outside',
-};
-
-function Step({ step, everyRule }: { step: TraceStep; everyRule: string }) {
-  const [open, setOpen] = useState(step.notTaken.length <= 3);
-  const { pathOf } = useKinds();
-  const href = step.object ? pathOf(step.object.kind, step.object.id) : null;
-  const doubt = /not-owned|other-length|other-country|shown-trunk|alarm/.test(step.code);
-  return (
-    <Flex gap="14px" py="8px" borderTop="1px solid" borderColor="line" align="flex-start" data-step={step.code}>
-      <Box w="54px" textAlign="right" color="quiet" fontFamily="mono" fontSize="13px" flexShrink={0}>
-        {step.atSeconds.toFixed(1)} s
-      </Box>
-      <Box pt="2px">
-        <Glyph kind={step.object?.kind === 'mailbox' ? 'mailbox' : STEP_GLYPH[step.type]} />
-      </Box>
-      <Box flex="1" minW={0} color={doubt ? 'saffronText' : 'ink'}>
-        {step.sentence}
-        {step.notTaken.length > 0 ? (
-          <Box fontSize="13px" color="quiet" mt="2px">
-            {open ? (
-              step.notTaken.map((n) => (
-                <Box key={n.rule}>
-                  not <b>{n.label}</b>: {n.why}
-                  {n.count ? (
-                    <>
-                      {' '}
-                      <Link href={everyRule}>Name each</Link>
-                    </>
-                  ) : null}
-                </Box>
-              ))
-            ) : (
-              <Act look="text" h="20px" fontSize="13px" onClick={() => setOpen(true)}>
-                Why not the {step.notTaken.length} others
-              </Act>
-            )}
-          </Box>
-        ) : null}
-      </Box>
-      {href ? (
-        <Box fontSize="13px" flexShrink={0}>
-          <Link href={href}>{step.object!.label.slice(0, 28)}</Link>
-        </Box>
-      ) : null}
-    </Flex>
-  );
-}
-
 function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which: 'draft' | 'live' }) {
   const answer = data.answer!;
   const other = which === 'draft' ? answer.live : answer.draft;
@@ -265,29 +200,5 @@ function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which
         </PaneSection>
       ) : null}
     </>
-  );
-}
-
-function End({ outcome, lands }: { outcome: string; lands: Trace['lands'] }) {
-  return (
-    <Flex gap="8px" align="center">
-      <Glyph kind={endOf({ outcome, lands })} />
-      <chakra.b overflowWrap="anywhere" minW={0}>
-        {lands?.label ?? outcome}
-      </chakra.b>
-    </Flex>
-  );
-}
-
-function Fact({ name, value }: { name: string; value: string }) {
-  return (
-    <Flex gap="8px">
-      <Box color="quiet" w="78px" flexShrink={0}>
-        {name}
-      </Box>
-      <Box fontFamily="mono" fontSize="13px">
-        {value}
-      </Box>
-    </Flex>
   );
 }

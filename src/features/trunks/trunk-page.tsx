@@ -2,6 +2,7 @@
 
 import { OneFieldForm } from '@/workbench/one-field-form';
 import { Box, Flex } from '@chakra-ui/react';
+import { CallsLinks } from '@/workbench/calls-links';
 import { ObjectPage } from '@/workbench/object-page';
 import { Picture } from '@/workbench/picture';
 import type { ObjectPageData } from '@/workbench/form-data';
@@ -14,6 +15,7 @@ export function TrunkPage({ data }: { data: ObjectPageData }) {
     <ObjectPage
       data={data}
       listPath="/trunks"
+      acts={<CallsLinks rights={data.rights} filter={{ trunk: String(data.object.id) }} traffic />}
       top={(edit) => (
         <Box>
           <ChannelCells

@@ -24,6 +24,7 @@ interface AccountRow {
   totp_secret: Buffer | null;
   must_change: number;
   blocked_at: Date | null;
+  person: string | null;
 }
 
 /** Makes an account, or gives the one that has the name already. `password` null: nobody can sign in with it. */
@@ -107,9 +108,9 @@ export async function signOut(token: string): Promise<void> {
 export async function sessionActor(token: string, address: string, now = new Date()): Promise<Actor | null> {
   const hashed = tokenHash(token);
   const [found] = await reading((c) =>
-    rows<AccountRow & { last_seen_at: Date; since: Date; idle: number; hours: number }>(
+    rows<AccountRow & { last_seen_at: Date; since: Date; idle: number; hours: number; wanted: number }>(
       c,
-      'SELECT a.*, s.last_seen_at, s.created_at AS since, t.idle_sign_out_minutes AS idle, t.most_session_hours AS hours FROM session s JOIN account a ON a.id = s.account JOIN setting t ON t.id = 1 WHERE s.token_hash = ? AND s.waits_for_code = 0 AND a.blocked_at IS NULL',
+      'SELECT a.*, s.last_seen_at, s.created_at AS since, t.idle_sign_out_minutes AS idle, t.most_session_hours AS hours, t.people_second_factor AS wanted FROM session s JOIN account a ON a.id = s.account JOIN setting t ON t.id = 1 WHERE s.token_hash = ? AND s.waits_for_code = 0 AND a.blocked_at IS NULL',
       [hashed],
     ),
   );
@@ -130,6 +131,9 @@ export async function sessionActor(token: string, address: string, now = new Dat
       role,
       address,
       via: 'session',
+      ...(found.person === null
+        ? {}
+        : { person: found.person, needsSecondFactor: found.wanted === 1 && found.totp_secret === null }),
       mustChange: found.must_change === 1,
     }
   );

@@ -21,7 +21,7 @@ export async function listAdministrators(actor: Actor): Promise<Administrator[]>
       c,
       `SELECT a.id, a.sign_in, a.name, a.role, a.totp_secret IS NOT NULL AS totp, a.blocked_at,
          (SELECT MAX(s.last_seen_at) FROM session s WHERE s.account = a.id) AS seen
-       FROM account a ORDER BY a.name`,
+       FROM account a WHERE a.person IS NULL ORDER BY a.name`,
     ),
   );
   return found.map((r) => ({
@@ -77,7 +77,7 @@ export async function changeAdministrator(
   await writing(async (c) => {
     if (input.role !== undefined) await needRole(c, input.role);
     await holdAccounts(c);
-    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [id]);
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ? AND person IS NULL', [id]);
     if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
     if (input.name !== undefined) await change(c, 'UPDATE account SET name = ? WHERE id = ?', [input.name, id]);
     if (input.role !== undefined) await change(c, 'UPDATE account SET role = ? WHERE id = ?', [input.role, id]);
@@ -96,7 +96,7 @@ export async function resetPassword(actor: Actor, id: string): Promise<{ passwor
   const password = strongPassword();
   const hashed = await hash(password, ARGON);
   await writing(async (c) => {
-    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ?', [id]);
+    const [known] = await rows<{ name: string }>(c, 'SELECT name FROM account WHERE id = ? AND person IS NULL', [id]);
     if (!known) throw new Refused(404, 'no-such-account', 'There is no such administrator.');
     await change(c, 'UPDATE account SET password_hash = ?, must_change = 1, demo = 0 WHERE id = ?', [hashed, id]);
     await endSessionsOf(c, actor, id);

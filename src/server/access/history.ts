@@ -7,6 +7,20 @@ export type HistoryAction =
   | 'token-revoked'
   | 'password-shown'
   | 'pin-set'
+  | 'pin-refused'
+  | 'message-handled'
+  | 'recording-heard'
+  | 'mail-settings-changed'
+  | 'person-invited'
+  | 'person-joined'
+  | 'presence-set'
+  | 'reach-set'
+  | 'reach-ended'
+  | 'greeting-set'
+  | 'greeting-ended'
+  | 'agent-set'
+  | 'called-back'
+  | 'callback-asked'
   | 'forwarding-set'
   | 'forwarding-ended'
   | 'notice-set'
@@ -32,7 +46,10 @@ export type HistoryAction =
   | 'role-changed'
   | 'role-deleted'
   | 'limits-changed'
-  | 'imported';
+  | 'imported'
+  | 'calls-imported'
+  | 'calls-exported'
+  | 'calls-erased';
 
 /** What was done, and of whom. */
 export interface HistoryAct {

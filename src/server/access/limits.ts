@@ -38,19 +38,7 @@ const keysOf = ({ who, address, known }: Tried) => [
 export async function countTry(tried: Tried, now = Date.now()): Promise<void> {
   let slow = false;
   for (const { key, most } of keysOf(tried)) {
-    const [points, expire] = await writing(async (c) => {
-      await change(
-        c,
-        'INSERT INTO rate_limit (`key`, points, expire) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE points = IF(expire > ?, points + 1, 1), expire = IF(expire > ?, expire, VALUES(expire))',
-        [key, now + WINDOW_SECONDS * 1000, now, now],
-      );
-      const [row] = await rows<{ points: number; expire: number }>(
-        c,
-        'SELECT points, expire FROM rate_limit WHERE `key` = ?',
-        [key],
-      );
-      return [row!.points, Number(row!.expire)] as const;
-    });
+    const [points, expire] = await counted(key, WINDOW_SECONDS, now);
     slow ||= key.startsWith('address') && points > most / 2;
     if (points <= most) continue;
     const seconds = Math.ceil((expire - now) / 1000);
@@ -58,6 +46,28 @@ export async function countTry(tried: Tried, now = Date.now()): Promise<void> {
     throw new Refused(429, 'too-many-tries', sentence, '', { seconds });
   }
   if (slow) await sleep(SLOWED_MS);
+}
+
+/** Counts once more under a key; gives how often within the window, and when that ends (milliseconds since 1970 UTC). */
+const counted = (key: string, windowSeconds: number, now: number) =>
+  writing(async (c) => {
+    await change(
+      c,
+      'INSERT INTO rate_limit (`key`, points, expire) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE points = IF(expire > ?, points + 1, 1), expire = IF(expire > ?, expire, VALUES(expire))',
+      [key, now + windowSeconds * 1000, now, now],
+    );
+    const [row] = await rows<{ points: number; expire: number }>(
+      c,
+      'SELECT points, expire FROM rate_limit WHERE `key` = ?',
+      [key],
+    );
+    return [row!.points, Number(row!.expire)] as const;
+  });
+
+/** Counts a use of something that anybody may do so many times within a window; throws 429 beyond. */
+export async function countUse(what: string, most: number, windowSeconds: number, now = Date.now()): Promise<void> {
+  const [points] = await counted(`use ${folded(what)}`, windowSeconds, now);
+  if (points > most) throw new Refused(429, 'too-many-tries', 'That was asked for too often; try again tomorrow.');
 }
 
 /** A right try clears the count of its name, and is none of its address's. */

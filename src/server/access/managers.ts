@@ -3,7 +3,8 @@ import { Refused, mayEverywhere } from './rights';
 import { roleById } from './role-rows';
 
 /** Holds every account as it is until the transaction ends: two who take each other's right away go one after the other. */
-export const holdAccounts = (c: Writer) => rows(c, 'SELECT id FROM account ORDER BY id FOR UPDATE');
+export const holdAccounts = (c: Writer) =>
+  rows(c, 'SELECT id FROM account WHERE person IS NULL ORDER BY id FOR UPDATE');
 
 /** Throws 409 when a transaction would leave nobody who manages administrators; asked after its changes are written. */
 export async function demandManager(c: Writer): Promise<void> {

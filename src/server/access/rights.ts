@@ -12,13 +12,27 @@ export interface Role {
 
 const everywhere = (...rights: Right[]): Grant[] => rights.map((right) => ({ right, areas: 'all', sites: 'all' }));
 
+/** Nobody hears what callers left for others, nor recordings, unless a role of one's own says so. */
+const HEARING: readonly Right[] = ['hearMessages', 'hearRecordings'];
+
 /** The roles that come ready and can't be changed; others are made by administrators. */
 export const READY_ROLES: readonly Role[] = [
-  { id: 'owner', name: 'Owner', grants: everywhere(...RIGHTS) },
-  { id: 'administrator', name: 'Administrator', grants: everywhere(...RIGHTS.filter((r) => r !== 'administer')) },
-  { id: 'helpdesk', name: 'Help desk', grants: everywhere('look', 'ask', 'resetPin', 'setForwarding') },
-  { id: 'auditor', name: 'Auditor', grants: everywhere('look', 'ask') },
+  { id: 'owner', name: 'Owner', grants: everywhere(...RIGHTS.filter((r) => !HEARING.includes(r))) },
+  {
+    id: 'administrator',
+    name: 'Administrator',
+    grants: everywhere(...RIGHTS.filter((r) => r !== 'administer' && r !== 'exchange' && !HEARING.includes(r))),
+  },
+  {
+    id: 'helpdesk',
+    name: 'Help desk',
+    grants: everywhere('look', 'ask', 'resetPin', 'setForwarding', 'seeCalls', 'seeNumbers'),
+  },
+  { id: 'auditor', name: 'Auditor', grants: everywhere('look', 'ask', 'seeCalls') },
 ];
+
+/** The role of people who are no administrators: it grants nothing, their own page asks only who they are. */
+export const PERSON_ROLE: Role = { id: 'person', name: 'Person', grants: [] };
 
 /** Whoever is behind a request. */
 export interface Actor {
@@ -28,6 +42,10 @@ export interface Actor {
   role: Role;
   address: string;
   via: 'session' | 'token';
+  /** the person of the plan that this account is of; left out: an administrator's */
+  person?: string;
+  /** a person without a second factor, where the organisation asks for one */
+  needsSecondFactor?: boolean;
   /** has a password from somebody else and must set one of their own before anything else */
   mustChange?: boolean;
 }
@@ -65,6 +83,12 @@ export function may(actor: Pick<Actor, 'role'>, right: Right, where?: Where): bo
         ((g.areas === 'all' || g.areas.includes(where.area)) &&
           (g.sites === 'all' || (where.site === null ? right === 'look' : g.sites.includes(where.site))))),
   );
+}
+
+/** The sites at which somebody has a right. */
+export function sitesWith(actor: Pick<Actor, 'role'>, right: Right): 'all' | string[] {
+  const sites = actor.role.grants.filter((g) => g.right === right).map((g) => g.sites);
+  return sites.includes('all') ? 'all' : [...new Set(sites.flat())];
 }
 
 /** Whether somebody has a right in every area and at every site. */
@@ -115,6 +139,19 @@ export function demand(actor: Actor, right: Right, where?: Where, what = ''): vo
     'not-allowed',
     `The role ${actor.role.name} may not ${RIGHT_WORDS[right]}${limited}; somebody with that right can.`,
   );
+}
+
+/** The person whose account asks; 403 for anybody else, and for those who have to prove a second factor first. */
+export function demandPerson(actor: Actor): string {
+  if (actor.person === undefined)
+    throw new Refused(
+      403,
+      'not-allowed',
+      'This is for people on the page of their own; this account is none of theirs.',
+    );
+  if (actor.needsSecondFactor)
+    throw new Refused(403, 'needs-second-factor', 'Turn your second factor on first: the organisation asks for it.');
+  return actor.person;
 }
 
 /** Throws 403 unless the actor has the right in every area and at every site. */

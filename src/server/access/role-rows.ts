@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { grantSchema } from '@/contract/rights';
 import { rows, type Reader } from '../db/pool';
-import { READY_ROLES, type Role } from './rights';
+import { PERSON_ROLE, READY_ROLES, type Role } from './rights';
 
 export type RoleRow = { id: string; name: string; grants: unknown };
 
@@ -13,7 +13,7 @@ export const fromRow = (r: RoleRow): Role => ({
 
 /** A role by id; null when there is none (any more). */
 export async function roleById(c: Reader, id: string): Promise<Role | null> {
-  const ready = READY_ROLES.find((r) => r.id === id);
+  const ready = [...READY_ROLES, PERSON_ROLE].find((r) => r.id === id);
   if (ready) return ready;
   const [found] = await rows<RoleRow>(c, 'SELECT id, name, grants FROM role WHERE id = ?', [id]);
   return found ? fromRow(found) : null;

@@ -24,20 +24,26 @@ function key(): Buffer {
 export const pinHashing = () => ({ memoryCost: 4096, timeCost: 1, parallelism: 1, secret: key() });
 
 /** AES-256-GCM: nonce, tag, cipher text; owner and purpose are authenticated with it. */
-export function seal(plain: string, context: string): Buffer {
+export function seal(plain: string | Buffer, context: string): Buffer {
   const nonce = randomBytes(12);
   const cipher = createCipheriv('aes-256-gcm', key(), nonce);
   cipher.setAAD(Buffer.from(context));
-  const body = Buffer.concat([cipher.update(plain, 'utf8'), cipher.final()]);
+  const body = Buffer.concat([
+    cipher.update(typeof plain === 'string' ? Buffer.from(plain, 'utf8') : plain),
+    cipher.final(),
+  ]);
   return Buffer.concat([nonce, cipher.getAuthTag(), body]);
 }
 
 /** The plain text of what `seal` made with the same context; throws when anything was changed. */
-export function unseal(sealed: Buffer, context: string): string {
+export const unseal = (sealed: Buffer, context: string): string => unsealBytes(sealed, context).toString('utf8');
+
+/** The same for what is no text. */
+export function unsealBytes(sealed: Buffer, context: string): Buffer {
   const decipher = createDecipheriv('aes-256-gcm', key(), sealed.subarray(0, 12));
   decipher.setAAD(Buffer.from(context));
   decipher.setAuthTag(sealed.subarray(12, 28));
-  return Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]).toString('utf8');
+  return Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]);
 }
 
 /** Letters and digits that can't be mistaken for one another. */

@@ -32,6 +32,8 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'bulkEdits',
   'sheetRows',
   'cards',
+  'callTraffic',
+  'queueFigures',
 ]);
 
 const lane = (name: QuestionName): Lane => (LONG.has(name) ? 'long' : 'quick');

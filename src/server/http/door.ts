@@ -3,7 +3,7 @@ import { contract, type Facts, type OperationName } from '@/contract';
 import type { OneError } from '@/contract/shared';
 import { inputErrors, titleAt } from '@/core/plan';
 import { sessionActor } from '../access/accounts';
-import { Refused, demand, type Actor } from '../access/rights';
+import { Refused, demand, demandPerson, type Actor } from '../access/rights';
 import { tokenActor } from '../access/tokens';
 import { DatabaseBusy, DatabaseGone } from '../db/pool';
 import { Dropped, EngineAway } from '../engine';
@@ -69,7 +69,8 @@ async function answered(
     throw new Refused(403, 'must-change', 'Change the password that somebody else has given you first.');
   if (operation.noTokens && actor?.via === 'token')
     throw new Refused(403, 'not-by-token', 'A token has no account of its own to act on; sign in to do this.');
-  if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
+  if (operation.right === 'person') demandPerson(actor!);
+  else if (operation.right !== null && operation.right !== 'signed-in') demand(actor!, operation.right);
   if (!Object.values(params).every((p) => NAME.test(p)))
     throw new Refused(404, 'no-such-name', 'Nothing of ours has such a name: letters, digits, hyphens, dots.');
   const query = operation.query

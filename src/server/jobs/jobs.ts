@@ -8,13 +8,17 @@ import { change, reading, rows, writing, type Row, type SqlValue } from '../db/p
 export type JobKind = (typeof JOB_KINDS)[number];
 
 /** Lanes are worked side by side: what is quick never waits behind what is long. */
-export const LANES = ['edits', 'checks'] as const;
+export const LANES = ['edits', 'checks', 'calls'] as const;
 export type Lane = (typeof LANES)[number];
 const LANE_OF: Record<JobKind, Lane> = {
   'import-check': 'checks',
   'import-apply': 'edits',
   'bulk-edit': 'edits',
   undo: 'edits',
+  'log-check': 'checks',
+  'log-import': 'calls',
+  replay: 'checks',
+  'erase-calls': 'calls',
 };
 
 /** Asks for long work in the name of an actor, at once or from a moment on; gives the id to look for. */
@@ -28,8 +32,18 @@ export async function addJob(
   await writing((c) =>
     change(
       c,
-      'INSERT INTO job (id, kind, lane, input, account, address, made_at, run_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      [id, kind, LANE_OF[kind], JSON.stringify(input), actor.account, actor.address, new Date(), runAt],
+      'INSERT INTO job (id, kind, lane, input, account, address, grants, made_at, run_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      [
+        id,
+        kind,
+        LANE_OF[kind],
+        JSON.stringify(input),
+        actor.account,
+        actor.address,
+        JSON.stringify(actor.role.grants),
+        new Date(),
+        runAt,
+      ],
     ),
   );
   return { job: id };
@@ -53,11 +67,12 @@ function fromRow(r: Row): Job {
 
 const COLUMNS = 'id, kind, state, done, total, doing, attempts, made_at, run_at, ended_at, result';
 
-/** A job of one's own, or anybody's for those who manage administrators. */
+/** A job of one's own, or anybody's for those who manage administrators; by a token only what was asked for with its rights. */
 export async function readJob(actor: Actor, id: string): Promise<Job> {
-  const values: SqlValue[] = [id, actor.account, may(actor, 'administer')];
+  const grants = actor.via === 'token' ? JSON.stringify(actor.role.grants) : null;
+  const values: SqlValue[] = [id, actor.account, grants, grants, may(actor, 'administer')];
   const [found] = await reading((c) =>
-    rows(c, `SELECT ${COLUMNS} FROM job WHERE id = ? AND (account = ? OR ?)`, values),
+    rows(c, `SELECT ${COLUMNS} FROM job WHERE id = ? AND ((account = ? AND (? IS NULL OR grants = ?)) OR ?)`, values),
   );
   if (!found) throw new Refused(404, 'no-such-job', 'There is no such work of yours.');
   return fromRow(found);

@@ -1,6 +1,8 @@
 import { v7 as uuid } from 'uuid';
+import { z } from 'zod';
 import { accountActor } from '../access/accounts';
-import { Refused, type Actor } from '../access/rights';
+import { grantSchema } from '@/contract/rights';
+import { Refused, narrowed, type Actor } from '../access/rights';
 import { DatabaseGone, change, isInTransaction, rows, writing, type Writer } from '../db/pool';
 import { log } from '../log';
 import { STOPPED, type JobKind, type Lane } from './jobs';
@@ -20,7 +22,12 @@ export interface Work {
 /** The work of one kind of job; what it gives is kept as the job's result. */
 export type Handler = (input: Record<string, unknown>, work: Work) => Promise<Record<string, unknown>>;
 
-export class Stopped extends Error {}
+/** Somebody asked the work to stop. `told` is what it tells where something was done already. */
+export class Stopped extends Error {
+  constructor(readonly told: { sentence: string } & Record<string, unknown> = STOPPED) {
+    super('stopped');
+  }
+}
 
 /** The lease was lost, to another worker that took this one for dead: nothing of the work may count. */
 class Lost extends Error {}
@@ -37,8 +44,16 @@ interface Taken {
   input: unknown;
   account: string;
   address: string;
+  /** what whoever asked for it might do then; null: it was asked for before that was noted */
+  grants: string | null;
   attempts: number;
 }
+
+/** What work that is done step by step leaves behind when it is given up. */
+const LEFT: Partial<Record<JobKind, string>> = {
+  'log-import': 'what was kept before stays, and is not kept twice',
+  'erase-calls': 'what was erased before stays erased',
+};
 
 /** Takes the oldest job of a lane that is due, or whose worker has died; null when there is none. */
 async function take(lane: Lane, owner: string): Promise<Taken | null> {
@@ -46,7 +61,7 @@ async function take(lane: Lane, owner: string): Promise<Taken | null> {
     const now = new Date();
     const [found] = await rows<Taken>(
       c,
-      "SELECT id, kind, input, account, address, attempts FROM job WHERE lane = ? AND ((state = 'waiting' AND run_at <= ?) OR (state = 'running' AND lease_until < ?)) ORDER BY run_at LIMIT 1 FOR UPDATE SKIP LOCKED",
+      "SELECT id, kind, input, account, address, grants, attempts FROM job WHERE lane = ? AND ((state = 'waiting' AND run_at <= ?) OR (state = 'running' AND lease_until < ?)) ORDER BY run_at LIMIT 1 FOR UPDATE SKIP LOCKED",
       [lane, now, now],
     );
     if (!found) return null;
@@ -73,7 +88,7 @@ async function end(
     [id],
   );
   if (row?.owner !== owner) throw new Lost('the lease of this work was lost');
-  if (state === 'done' && row.stop_asked === 1) throw new Stopped('stopped');
+  if (state === 'done' && row.stop_asked === 1) throw new Stopped();
   await change(c, "UPDATE job SET state = ?, result = ?, ended_at = ?, doing = '', owner = NULL WHERE id = ?", [
     state,
     JSON.stringify(result),
@@ -164,14 +179,17 @@ class Report {
       return row?.stop_asked === 1;
     });
     if (stop === null) this.over = new Lost('the lease of this work was lost');
-    else if (stop) this.over = new Stopped('stopped');
+    else if (stop) this.over = new Stopped();
   }
 }
 
 async function done(job: Taken, owner: string, handler: Handler, onProgress: Work['onProgress']): Promise<void> {
   if (job.attempts > PAUSES_MS.length + 1) throw new Error('its worker died again and again');
-  const actor = await accountActor(job.account, job.address);
-  if (!actor) throw new Refused(403, 'blocked', 'Whoever asked for this has no account any more.');
+  const today = await accountActor(job.account, job.address);
+  if (!today) throw new Refused(403, 'blocked', 'Whoever asked for this has no account any more.');
+  // What a token may not do, work that was asked for with it may not do either.
+  const asked = job.grants === null ? null : z.array(grantSchema).parse(JSON.parse(job.grants));
+  const actor = asked ? { ...today, role: narrowed(today.role, { ...today.role, grants: asked }) } : today;
   const input = (typeof job.input === 'string' ? JSON.parse(job.input) : job.input) as Record<string, unknown>;
   let marked = false;
   const doneInside: Work['doneInside'] = async (c, result) => {
@@ -192,7 +210,7 @@ async function failed(job: Taken, owner: string, e: unknown): Promise<void> {
   const given = await writing(async (c) => {
     if (pause === undefined) {
       await end(c, job, owner, 'dead', {
-        sentence: `This failed ${job.attempts} times and was given up; nothing was changed. The log says more.`,
+        sentence: `This failed ${job.attempts} times and was given up; ${LEFT[job.kind] ?? 'nothing was changed'}. The log says more.`,
       });
       return;
     }
@@ -209,7 +227,7 @@ async function failed(job: Taken, owner: string, e: unknown): Promise<void> {
 
 /** State and result of work that came to an end that is told; null where it is worth another try. */
 function ending(e: unknown): [string, Record<string, unknown>] | [null, null] {
-  if (e instanceof Stopped) return ['stopped', STOPPED];
+  if (e instanceof Stopped) return ['stopped', e.told];
   if (e instanceof Refused) return ['refused', { errors: e.errors.slice(0, 200), ...e.detail }];
   return [null, null];
 }

@@ -23,14 +23,18 @@ import { SESSION_COOKIE, cookieAttributes, cookieOf } from '../access/session-co
 import type { Handlers } from './handler';
 import type { accessFacts } from '@/contract/access';
 
-function withCookies(body: object, cookies: readonly string[]): Response {
+export function withCookies(body: object, cookies: readonly string[]): Response {
   const response = Response.json(body, { headers: { 'cache-control': 'no-store' } });
   for (const cookie of cookies) response.headers.append('set-cookie', cookie);
   return response;
 }
 
 /** Signs in with name and password; the session goes into cookies. */
-async function signedIn(name: string, password: string, { address, request }: { address: string; request: Request }) {
+export async function signedIn(
+  name: string,
+  password: string,
+  { address, request }: { address: string; request: Request },
+) {
   const agent = request.headers.get('user-agent') ?? '';
   const { token, device, waitsForCode } = await signIn(name, password, {
     address,

@@ -1,12 +1,18 @@
 /** What each operation of the contract does. */
 import { accessHandlers } from './access';
+import { boardHandlers } from './board';
 import { calendarHandlers } from './calendars';
 import { callHandlers } from './calls';
 import type { Handlers } from './handler';
 import { holidayHandlers } from './holidays';
+import { mailHandlers } from './mail';
+import { messageHandlers } from './messages';
+import { recordingHandlers } from './recordings';
 import { numberHandlers } from './numbers';
+import { ownHandlers } from './own';
 import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
+import { recordHandlers } from './records';
 import { rehearsalHandlers } from './rehearsals';
 import { scriptHandlers } from './scripts';
 import { soundHandlers } from './sounds';
@@ -24,6 +30,12 @@ export const handlers: Handlers = {
   ...calendarHandlers,
   ...scriptHandlers,
   ...rehearsalHandlers,
+  ...recordHandlers,
   ...soundHandlers,
+  ...messageHandlers,
+  ...recordingHandlers,
+  ...boardHandlers,
+  ...ownHandlers,
+  ...mailHandlers,
   ...workHandlers,
 };

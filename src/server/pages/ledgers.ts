@@ -61,6 +61,15 @@ export async function attendants() {
   return { ...page, add: { ...page.add, limits: await left('attendants') } };
 }
 
+export async function queues() {
+  const page = await askForPage('queues', { reader: await pageActor() });
+  return { ...page, add: { ...page.add, limits: await left('queues') } };
+}
+
+export const reachPlans = async () => askForPage('reachPlans', { reader: await pageActor() });
+
+export const ringGroups = async () => askForPage('ringGroups', { reader: await pageActor() });
+
 export async function prompts() {
   const reader = await pageActor();
   const [data, phrases, music] = await Promise.all([

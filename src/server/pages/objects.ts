@@ -1,11 +1,12 @@
 import { notFound } from 'next/navigation';
 import type { ObjectKind } from '@/core/plan';
 import { hasPin } from '../access/secrets';
-import type { Actor } from '../access/rights';
+import { may, type Actor } from '../access/rights';
 import { type AnswerOf } from '../engine';
 import { switchesSet } from '../state/switches';
 import { PLACES, isPlaceName } from '@/core/plan/facts/places';
 import { forwardingAt } from '../state/forwarding';
+import { ownSetOf } from '../own/told';
 import { situationAt } from '../state/situation';
 import { askForPage, pageActor } from './reader';
 
@@ -61,9 +62,16 @@ export async function personPage(id: string) {
   const now = Date.now();
   const found = await askForPage('personPage', { reader: actor, id, now, situation: await situationAt(now) });
   if (!found) notFound();
+  const states = found.extensions[0]?.presence ?? [];
   return {
     ...found,
     data: withAround(actor, found.data),
+    ownSet: await ownSetOf(actor, {
+      person: id,
+      extensions: found.extensions.map((e) => e.data.object.id),
+      mailboxes: found.extensions.flatMap((e) => (e.mailbox ? [e.mailbox.object.id] : [])),
+      states: Object.fromEntries(states.map((s) => [s.rule, s.name])),
+    }),
     extensions: await Promise.all(
       found.extensions.map(async (e) => ({
         ...e,
@@ -136,6 +144,33 @@ export async function attendantPage(id: string) {
   const found = await askForPage('attendantPage', { reader: actor, id });
   if (!found) notFound();
   return { ...found, data: withAround(actor, found.data) };
+}
+
+export async function queuePage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('queuePage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
+export async function reachPlanPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('reachPlanPage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
+/** What the staffing of a queue is worked out from, before its calls are asked for. */
+export async function staffingPage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('staffingPage', { reader: actor, id });
+  if (!found) notFound();
+  return {
+    ...found,
+    account: actor.account,
+    today: new Date().toISOString().slice(0, 10),
+    maySeeCalls: may(actor, 'seeCalls'),
+  };
 }
 
 export async function promptPage(id: string) {

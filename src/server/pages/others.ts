@@ -11,6 +11,9 @@ import { listRoles } from '../access/roles';
 import { hasSecondFactor } from '../access/second-factor';
 import { listSessions } from '../access/sessions';
 import { readSettings } from '../access/settings';
+import { reading } from '../db/pool';
+import { listMail } from '../mail/queue';
+import { mailSettings } from '../mail/settings';
 import { listApiTokens } from '../access/tokens';
 import { listRevisions } from '../draft';
 import { readActs } from '../history/acts';
@@ -49,6 +52,7 @@ export async function goLivePage(asked: { kind?: string; by?: string; act?: stri
     gate: goes ? askForPage('gate', {}) : null,
     losing: goes ? await losing(reader) : [],
     mayEdit: may(reader, 'edit'),
+    mayReplay: may(reader, 'seeCalls') && may(reader, 'ask'),
     me: reader.name,
     account: reader.account,
     live: revisions[0] ?? null,
@@ -194,8 +198,13 @@ export async function settingsPage() {
     used,
     mayAdminister: manages,
     organisation: form,
+    mail: may(reader, 'changeSettings')
+      ? { settings: await reading(mailSettings), mails: (await listMail()).slice(0, MAILS_SHOWN) }
+      : null,
   };
 }
+
+const MAILS_SHOWN = 12;
 
 export async function newTrunkPage() {
   const page = await askForPage('newTrunkPage', { reader: await pageActor() });

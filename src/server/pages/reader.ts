@@ -25,10 +25,26 @@ export async function pageToken(): Promise<string | null> {
 
 /** Who looks at a page; sends to the sign-in and back again when nobody does, and to the password when it is somebody else's. */
 export async function pageActor(): Promise<Actor> {
+  const actor = await signedInActor();
+  // People have a page of their own and no other.
+  if (actor.person !== undefined) redirect('/own');
+  return actor;
+}
+
+async function signedInActor(): Promise<Actor> {
   const token = await pageToken();
   const actor = token ? await sessionActor(token, addressOf({ headers: await headers() })) : null;
   if (!actor) redirect((await isUnowned()) ? '/welcome' : await signInFor());
   if (actor.mustChange) redirect('/change-password');
+  return actor;
+}
+
+/** The person who looks at the page of their own; administrators go to theirs, unless they may come too. */
+export async function personActor(who: 'or administrator'): Promise<Actor>;
+export async function personActor(): Promise<Actor & { person: string }>;
+export async function personActor(who?: 'or administrator'): Promise<Actor> {
+  const actor = await signedInActor();
+  if (actor.person === undefined && !who) redirect('/');
   return actor;
 }
 

@@ -4,7 +4,8 @@ import { change, reading, rows, type Writer } from '../db/pool';
 
 /* Rows of the state beside the plan (ARCHITECTURE principle 6): each has its times, so that the past can be asked too. */
 
-export type StateKind = 'forwarding' | 'notice' | 'switch' | 'blocked';
+export type StateKind =
+  'forwarding' | 'notice' | 'switch' | 'blocked' | 'presence' | 'reach' | 'greeting' | 'signed-in' | 'paused' | 'full';
 
 /** Something that holds from one moment to another, beside draft and revisions. */
 export interface Entry {
@@ -23,7 +24,7 @@ export interface Entry {
 /** Begins something inside a caller's transaction. */
 export async function addEntry(
   c: Writer,
-  actor: Actor,
+  actor: Pick<Actor, 'account'>,
   { kind, subject, value }: Pick<Entry, 'kind' | 'subject'> & { value: object },
   times: { since: Date; until: Date | null },
 ): Promise<string> {
@@ -42,7 +43,7 @@ export interface Which {
   id?: string;
   subject?: string;
   /** a key of the value and what it must be */
-  with?: { key: 'when' | 'to'; is: string };
+  with?: { key: 'when' | 'to' | 'situation'; is: string };
 }
 
 /** Ends what holds or is to come, inside a caller's transaction; what has not begun is as if it had never been. Tells how many. */
@@ -59,6 +60,17 @@ export async function endEntries(c: Writer, which: Which): Promise<number> {
     `UPDATE state_entry SET until = GREATEST(since, ?) WHERE (until IS NULL OR until > GREATEST(since, ?)) AND ${conditions.map(([text]) => text).join(' AND ')}`,
     [now, now, ...conditions.map(([, value]) => value)],
   );
+}
+
+/** How many entries of a kind hold now about something, inside a caller's transaction. */
+export async function entriesOf(c: Writer, kind: StateKind, subject: string): Promise<number> {
+  const now = new Date();
+  const found = await rows(
+    c,
+    'SELECT id FROM state_entry WHERE kind = ? AND subject = ? AND since <= ? AND (until IS NULL OR until > ?)',
+    [kind, subject, now, now],
+  );
+  return found.length;
 }
 
 /** Everything that holds at some moment of a span (milliseconds since 1970 UTC, half-open), the newest first. */

@@ -7,7 +7,8 @@ const FAR = Date.UTC(2200, 0, 1);
 /** What is set beside the draft, at what and leading where, in the words of the people who read it. */
 function sentencesOf({ kind, subject, value }: Entry, gone: Readonly<Record<string, string>>, at: string): string[] {
   const what = { notice: `The notice at ${at}`, switch: `${at} as set by hand`, blocked: 'A blocked caller' };
-  if (kind === 'forwarding') return [];
+  // What people set for themselves goes with them.
+  if (kind !== 'notice' && kind !== 'switch' && kind !== 'blocked') return [];
   if (gone[subject]) return [`${what[kind]}: ${gone[subject]} goes, and it holds at nothing any more.`];
   const lost = (id: unknown) => (typeof id === 'string' ? gone[id] : undefined);
   const [leads, plays] = [lost(value.leadsTo), lost(value.prompt)];

@@ -1,5 +1,5 @@
 import { PHRASE_TEXTS, secondsToSay, type Phrase, type Plan } from '@/core/plan';
-import type { Cause } from '@/core/routing';
+import type { Cause, Situation } from '@/core/routing';
 import { noticeOf, saysHours, type Says } from './clock';
 import type { Evaluator } from './evaluate';
 import { linkFree, type Ended, type World } from './leaving';
@@ -81,12 +81,16 @@ const released = (outcome: Ended['outcome'], cause: Cause): Ended => ({
 
 export class Walker {
   private keysUsed = 0;
+  private told = false;
 
   constructor(
     private readonly world: World,
     private readonly from: From,
     private readonly evaluator: Evaluator,
-  ) {}
+  ) {
+    this.language = world.begins;
+    this.keysUsed = world.pressed;
+  }
 
   private get plan() {
     return this.world.plan;
@@ -162,6 +166,8 @@ export class Walker {
   }
 
   private took(): void {
+    if (!this.told) Object.assign(this.world, { spoken: this.language, pressed: this.keysUsed });
+    this.told = true;
     if (this.world.landed) return;
     this.world.landed = true;
     this.world.landedAt = this.world.seconds;
@@ -179,7 +185,7 @@ export class Walker {
         return this.extension(o, place.part);
       case 'mailboxes': {
         const box = o as Plan['mailboxes'][number];
-        return box.on ? { lands: { kind: 'mailbox', id: box.id, digits: null } } : { next: fail(NO_ANSWER) };
+        return this.box(box);
       }
       case 'ringGroups':
         return this.group(o);
@@ -270,6 +276,8 @@ export class Walker {
   }
 
   private extension(e: Ext, part: number): Offered {
+    const own = this.situation.reach?.find((r) => r.extension === e.id);
+    if (own && part >= 10) return this.ownReach(e, own, part - 10);
     const forwarding = (when: string) =>
       this.situation.forwarding?.find((f) => f.extension === e.id && f.when === when);
     const box = to(this.boxOf(e), NO_ANSWER);
@@ -293,7 +301,10 @@ export class Walker {
       if (presence?.act === 'busy') return { next: fail(BUSY) };
       if (presence?.act === 'mailbox') return { next: to(this.boxOf(e), BUSY) };
       if (presence?.act === 'forward') return { next: { id: presence.to!, part: 0 } };
-      if (e.reachPlan && !this.names(this.situation.doNotDisturb, e)) return { next: { id: e.reachPlan, part: 0 } };
+      if (!this.names(this.situation.doNotDisturb, e)) {
+        if (own) return { next: { id: e.id, part: 10 } };
+        if (e.reachPlan) return { next: { id: e.reachPlan, part: 0 } };
+      }
     }
     switch (this.phoneBarred(e, part === 2)) {
       case 'disturb':
@@ -322,37 +333,127 @@ export class Walker {
 
   private group(g: Plan['ringGroups'][number]): Offered {
     const members = g.members.map((id) => this.plan.extensions.find((e) => e.id === id)!);
-    const free = members.filter((m) => this.memberBarred(m) === null);
-    if (free.length === 0) {
-      const busy = members.some((m) => this.memberBarred(m) === 'busy');
-      return { next: to(g.allBusy ?? g.noAnswer, busy ? BUSY : UNREACHABLE) };
-    }
-    return {
-      lands: free.some((m) => this.answers(m.id, g.ringSeconds))
-        ? { kind: 'ringGroup', id: g.id, digits: g.digits }
-        : null,
-      after: g.order === 'in turn' ? g.ringSeconds * free.length : g.ringSeconds,
-      next: to(g.noAnswer, NO_ANSWER),
+    const speaks = (e: Ext) => (this.situation.lines ?? []).some((l) => l.extension === e.id && l.inUse > 0);
+    const barred = (e: Ext) => this.memberBarred(e) ?? (g.skipBusy && speaks(e) ? 'busy' : null);
+    const world = { seconds: this.world.seconds, waited: this.world.waited };
+    const free: { id: string; out: boolean; leg: string | { dial: string }; owner: Ext | null }[] = [];
+    let anyBusy = false;
+    const rings = (e: Ext) => {
+      const why = barred(e);
+      if (why === null) free.push({ id: e.id, out: false, leg: '', owner: null });
+      else if (why === 'busy') anyBusy = true;
     };
+    const goesOut = (id: string, leg: string | { dial: string }, owner: Ext | null) => {
+      if (this.evaluator.outsideLeg(leg, owner, true, this.from).lands) free.push({ id, out: true, leg, owner });
+      Object.assign(this.world, world);
+    };
+    for (const m of members) {
+      const digits = g.forwards ? this.sentOn(m) : undefined;
+      if (digits === undefined) rings(m);
+      else {
+        const place = this.evaluator.insideOf(m, digits);
+        const phone = this.plan.extensions.find((e) => e.id === place);
+        if (place === null) goesOut(digits, { dial: digits }, m);
+        else if (phone) rings(phone);
+      }
+    }
+    for (const id of g.outside) goesOut(id, id, null);
+    if (free.length === 0) {
+      return { next: to(g.allBusy ?? g.noAnswer, anyBusy ? BUSY : UNREACHABLE) };
+    }
+    // Each of those who ring has so long to answer.
+    const plain: [number, number][] = Array.from({ length: 200 }, () => [g.stageMembers, g.stageSeconds]);
+    const written = g.stages
+      .split(', ')
+      .map((t): [number, number] => [Number(t.split(' for ')[0]), Number(t.split(' for ')[1] ?? 0)]);
+    const starts: number[] = [];
+    let clock = 0;
+    for (const [members, seconds] of g.stages === '' ? plain : written) {
+      for (let k = 0; k < members; k++) starts.push(clock);
+      clock += seconds;
+    }
+    // The last stage that is written takes all who are left.
+    const lastStart = starts.at(-1)!;
+    const long = free.map((_, n) =>
+      g.order === 'by stages' ? g.ringSeconds - (starts[n] ?? lastStart) : g.ringSeconds,
+    );
+    const takes = free.map((f, n) => long[n]! > 0 && this.answers(f.id, long[n]!));
+    const after = ['in turn', 'at random'].includes(g.order) ? g.ringSeconds * free.length : g.ringSeconds;
+    const next = to(g.noAnswer, NO_ANSWER);
+    if (free.some((f, n) => !f.out && takes[n]))
+      return { lands: { kind: 'ringGroup', id: g.id, digits: g.digits }, after, next };
+    const outside = free.find((f, n) => f.out && takes[n]);
+    if (!outside) return { lands: null, after, next };
+    const left = this.evaluator.outsideLeg(outside.leg, outside.owner, true, this.from);
+    if (!left.lands) Object.assign(this.world, world);
+    return { lands: left.lands, left, after, next };
+  }
+
+  /** The digits to which a member of a group has calls sent, before its phone is asked. */
+  private sentOn(m: Ext): string | undefined {
+    if ((this.presence(m)?.act ?? 'ring') !== 'ring') return undefined;
+    const wish = (when: string) => this.situation.forwarding?.find((f) => f.extension === m.id && f.when === when)?.to;
+    const why = this.phoneBarred(m);
+    const here = why === 'busy' || why === 'disturb' ? 'busy' : 'unreachable';
+    return wish('always') ?? (why === null ? undefined : wish(here));
+  }
+
+  private box(box: Plan['mailboxes'][number]): Offered {
+    if (!box.on) return { next: fail(NO_ANSWER) };
+    if (box.full && this.situation.fullMailboxes?.includes(box.id)) return { next: to(box.full, BUSY) };
+    const keys = this.keys();
+    const at = keys.findIndex((k) => k.key === box.exitKey && k.atSeconds >= this.world.seconds);
+    const after = at < 0 ? Infinity : keys[at]!.atSeconds - this.world.seconds;
+    if (after >= box.longestMessageSeconds) return { lands: { kind: 'mailbox', id: box.id, digits: null } };
+    this.keysUsed += at + 1;
+    return { after, next: to(box.exitTo, NO_ANSWER) };
   }
 
   private queue(q: Plan['queues'][number]): Offered {
     const at = this.world.call.at + this.world.seconds * 1000;
     const notice = noticeOf(this.situation, q.id, at);
     if (notice?.leadsTo) return { next: { id: notice.leadsTo, part: 0 } };
+    const shut = to(q.closed, UNREACHABLE);
+    if (q.hours) {
+      const says = this.says(q.hours);
+      if (says.leadsTo) return { next: to(says.leadsTo, UNREACHABLE) };
+      if (!says.open) return { next: shut };
+    }
+    const levels = [q.agents, q.secondAgents, q.thirdAgents];
     const here = this.plan.extensions.filter(
-      (e) => q.permanentAgents.includes(e.id) || (q.agents.includes(e.id) && this.situation.agents?.includes(e.id)),
+      (e) =>
+        q.permanentAgents.includes(e.id) ||
+        (levels.some((l) => l.includes(e.id)) && this.situation.agents?.includes(e.id)),
     );
     if (here.length === 0) return { next: to(q.nobodySignedIn, UNREACHABLE) };
     const waiting = this.situation.queues?.find((x) => x.id === q.id)?.waiting ?? 0;
-    const free = here.filter((e) => this.memberBarred(e) === null).length;
+    const rests = (e: Ext) => this.situation.paused?.includes(e.id) ?? false;
+    const later = (e: Ext) => !q.agents.includes(e.id) && [...q.secondAgents, ...q.thirdAgents].includes(e.id);
+    const free = here.filter((e) => !rests(e) && !later(e) && this.memberBarred(e) === null).length;
     if (q.mostWaiting !== null && waiting >= q.mostWaiting && free <= waiting) return { next: to(q.full, BUSY) };
     const lands = { kind: 'queue', id: q.id, digits: q.digits };
+    // Minute by minute: hours change at whole minutes only.
+    const longest = q.longestWaitSeconds ?? Infinity;
+    let until = longest;
+    let ends: Next = to(q.waitedTooLong, NO_ANSWER);
+    if (q.hours && q.closingEmpties) {
+      const minutes = Array.from({ length: 1440 }, (_, i) => (Math.floor(at / 60_000) + 1 + i) * 60_000);
+      const notices = (this.situation.notices ?? [])
+        .flatMap((n) => [n.from, n.until ?? n.from])
+        .map((m) => Date.parse(m));
+      const shuts = [...minutes, ...notices]
+        .filter((m) => m > at && m <= at + 86_400_000)
+        .sort((a, b) => a - b)
+        .find((m) => !saysHours(this.plan, this.situation, q.hours!, m).open);
+      const after = shuts === undefined ? Infinity : Math.ceil((shuts - at) / 1000);
+      if (after < longest) [until, ends] = [after, shut];
+    }
+    if (q.language) this.language = q.language;
     const keys = this.keys();
     for (const [i, press] of keys.entries()) {
       const after = press.atSeconds - this.world.seconds;
       if (after < 0) continue;
-      if (q.longestWaitSeconds !== null && after >= q.longestWaitSeconds) break;
+      if (after >= until) break;
       if (press.key === q.callbackKey && after >= q.callbackAfterSeconds) {
         this.keysUsed += i + 1;
         return { lands };
@@ -361,8 +462,7 @@ export class Walker {
       this.keysUsed += i + 1;
       return { after, next: to(q.exitTo, NO_ANSWER) };
     }
-    if (q.longestWaitSeconds === null) return { lands };
-    return { lands, after: q.longestWaitSeconds, next: to(q.waitedTooLong, NO_ANSWER) };
+    return until === Infinity ? { lands } : { lands, after: until, next: ends };
   }
 
   private keys = () => [...(this.situation.keys ?? [])].sort((a, b) => a.atSeconds - b.atSeconds).slice(this.keysUsed);
@@ -455,7 +555,7 @@ export class Walker {
   }
 
   /** The language that the call speaks since a place that has one; empty: that of the site where it came in. */
-  private language = '';
+  private language: string;
 
   private phraseSeconds(phrase: Phrase, language: string): number {
     const own = this.plan.prompts.find((p) => p.phrase === phrase);
@@ -616,33 +716,68 @@ export class Walker {
 
   private reach(plan: Plan['reachPlans'][number], part: number): Offered {
     const steps = this.plan.reachSteps.filter((s) => s.reachPlan === plan.id).sort((a, b) => a.position - b.position);
-    const groups: (typeof steps)[] = [];
+    const owner = this.plan.extensions.find((e) => e.reachPlan === plan.id) ?? null;
+    return this.search(
+      steps.map((s) => ({ ...s, leg: s.outside, answersAs: s.outside, off: !this.isNow(s, owner) })),
+      { owner, showsCaller: plan.showsCaller, end: plan.end, id: plan.id, first: 0 },
+      part,
+    );
+  }
+
+  /** Whether a step of a plan is taken now. */
+  private isNow(s: Plan['reachSteps'][number], owner: Ext | null): boolean {
+    const hours = s.hours === null || this.says(s.hours).open === (s.when === 'open');
+    if (!hours || s.presences.length === 0) return hours;
+    const p = this.situation.presence ?? {};
+    const state = owner && (p[owner.id] ?? p[owner.person ?? '']);
+    return this.plan.presenceRules.some((r) => s.presences.includes(r.id) && (r.id === state || r.activity === state));
+  }
+
+  /** A person's own steps: digits go out from their own phone, and the mailbox comes last. */
+  private ownReach(e: Ext, own: NonNullable<Situation['reach']>[number], part: number): Offered {
+    const steps = own.steps.map((s) => ({
+      withPrevious: s.withPrevious ?? false,
+      extension: s.extension ?? null,
+      seconds: s.seconds,
+      leg: s.dial ? { dial: s.dial } : null,
+      answersAs: s.dial ?? null,
+      off: false,
+    }));
+    const showsCaller = own.showsCaller ?? true;
+    return this.search(steps, { owner: e, showsCaller, end: this.boxOf(e), id: e.id, first: 10 }, part);
+  }
+
+  private search(
+    steps: readonly Step[],
+    of: { owner: Ext | null; showsCaller: boolean; end: string | null; id: string; first: number },
+    part: number,
+  ): Offered {
+    const groups: Step[][] = [];
     for (const s of steps) {
       if (s.withPrevious && groups.length > 0) groups.at(-1)!.push(s);
       else groups.push([s]);
     }
-    const owner = this.plan.extensions.find((e) => e.reachPlan === plan.id) ?? null;
     const phone = (id: string) => this.plan.extensions.find((e) => e.id === id)!;
-    const leg = (id: string) => {
+    const leg = (to: NonNullable<Step['leg']>) => {
       const { seconds, waited } = this.world;
-      const left = this.evaluator.outsideLeg(id, owner, plan.showsCaller, this.from);
+      const left = this.evaluator.outsideLeg(to, of.owner, of.showsCaller, this.from);
       if (!left.lands) Object.assign(this.world, { seconds, waited });
       return left;
     };
-    const probe = (id: string) => {
+    const probe = (to: NonNullable<Step['leg']>) => {
       const { seconds, waited } = this.world;
-      const rings = leg(id).lands !== null;
+      const rings = leg(to).lands !== null;
       Object.assign(this.world, { seconds, waited });
       return rings;
     };
-    const ringing = (group: typeof steps) =>
-      group.filter((s) => (s.extension ? this.phoneBarred(phone(s.extension)) === null : probe(s.outside!)));
+    const ringing = (group: readonly Step[]) =>
+      group.filter((s) => !s.off && (s.extension ? this.phoneBarred(phone(s.extension)) === null : probe(s.leg!)));
     const endCause = (): Cause => {
       if (groups.some((g) => ringing(g).length > 0)) return NO_ANSWER;
-      const busy = steps.some((s) => s.extension && this.phoneBarred(phone(s.extension)) === 'busy');
+      const busy = steps.some((s) => !s.off && s.extension && this.phoneBarred(phone(s.extension)) === 'busy');
       return busy ? BUSY : UNREACHABLE;
     };
-    const next: Next = part + 1 < groups.length ? { id: plan.id, part: part + 1 } : to(plan.end, endCause());
+    const next: Next = part + 1 < groups.length ? { id: of.id, part: of.first + part + 1 } : to(of.end, endCause());
     const now = ringing(groups[part] ?? []);
     if (now.length === 0) return { next };
     const after = Math.max(...now.map((s) => s.seconds));
@@ -651,11 +786,22 @@ export class Walker {
       const e = phone(inside.extension!);
       return { lands: { kind: 'extension', id: e.id, digits: e.digits }, after, next };
     }
-    const outside = now.find((s) => s.outside && this.answers(s.outside, s.seconds));
+    const outside = now.find((s) => s.leg && this.answers(s.answersAs!, s.seconds));
     if (!outside) return { after, next };
-    const left = leg(outside.outside!);
+    const left = leg(outside.leg!);
     return { lands: left.lands, left, after, next };
   }
+}
+
+/** One phone of a reach plan, or of a person's own one. */
+interface Step {
+  withPrevious: boolean;
+  extension: string | null;
+  seconds: number;
+  leg: string | { dial: string } | null;
+  answersAs: string | null;
+  /** it is not taken now */
+  off: boolean;
 }
 
 interface Word {

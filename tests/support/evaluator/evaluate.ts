@@ -68,6 +68,9 @@ class Evaluator {
       waited: 0,
       landed: false,
       landedAt: 0,
+      spoken: '',
+      begins: '',
+      pressed: 0,
       trunk: null,
       withheld: call.withhold ?? false,
     };
@@ -265,6 +268,7 @@ class Evaluator {
       this.world.seconds = since = t.atSeconds;
       // Whoever is sent on has been taken: seconds count until somebody took the call.
       this.world.landed = true;
+      this.world.begins = party === from ? this.world.spoken : '';
       now = this.sentOn(now, t, by, party);
       from = party;
     }
@@ -285,16 +289,21 @@ class Evaluator {
     const took =
       lands?.id === by.id ||
       (group && lands?.kind === 'ringGroup' && group.members.includes(by.id)) ||
-      (queue && lands?.kind === 'queue' && [...queue.agents, ...queue.permanentAgents].includes(by.id));
+      (queue &&
+        lands?.kind === 'queue' &&
+        [queue.agents, queue.permanentAgents, queue.secondAgents, queue.thirdAgents].flat().includes(by.id));
     return took ? from : null;
   }
 
   private sentOn(before: Ended, t: NonNullable<Situation['transfers']>[number], by: Ext, party: From): Ended {
     const next = this.newCall(t.to, by, party);
     const due = t.atSeconds + (party.trunk?.recallSeconds ?? this.plan.organisation.recallSeconds);
-    const recall = (at: number): Ended => {
+    const { spoken, pressed } = this.world;
+    const recall = (at: number, comesBackOnly: boolean): Ended => {
       this.world.seconds = at;
-      return this.walk(by.id, party);
+      const back = this.walk(by.id, party);
+      if (comesBackOnly) Object.assign(this.world, { spoken, pressed });
+      return back;
     };
     const kept = { ...next, kind: next.kind ?? before.kind };
     const { lands } = next;
@@ -309,11 +318,11 @@ class Evaluator {
       if (stop && stop.afterSeconds < due && selfTaking.includes(stop.kind))
         return { ...kept, then: next.then.slice(0, until + 1) };
       const at = stop && stop.afterSeconds < due ? stop.afterSeconds : due;
-      const back = recall(at);
+      const back = recall(at, true);
       const first = { afterSeconds: at, kind: back.lands?.kind ?? 'tone', id: back.lands?.id ?? null };
       return { ...kept, then: [...next.then.slice(0, until < 0 ? undefined : until), first, ...back.then] };
     }
-    return { ...recall(lands ? due : t.atSeconds), kind: before.kind, rule: before.rule };
+    return { ...recall(lands ? due : t.atSeconds, false), kind: before.kind, rule: before.rule };
   }
 
   private newCall(to: string, by: Ext, party: From): Ended {
@@ -397,7 +406,7 @@ class Evaluator {
       case 'queue sign-out':
       case 'queue pause': {
         const queue = this.plan.queues.find((q) => q.id === code.queue)!;
-        return queue.agents.includes(ext.id) || queue.permanentAgents.includes(ext.id)
+        return [queue.agents, queue.permanentAgents, queue.secondAgents, queue.thirdAgents].flat().includes(ext.id)
           ? tone()
           : ended('failed', { q850: 20, sip: 480 }, base);
       }
@@ -574,9 +583,10 @@ class Evaluator {
     };
   }
 
-  /** E6: an outside number of the plan, as from its site. */
-  outsideLeg(id: string, owner: Ext | null, showsCaller: boolean, from: From): Ended {
-    const number = this.plan.outsideNumbers.find((o) => o.id === id)!;
+  /** E6: an outside number of the plan, as from its site; digits of the owner's own, as from the owner's phone. */
+  outsideLeg(id: string | { dial: string }, owner: Ext | null, showsCaller: boolean, from: From): Ended {
+    const known = typeof id === 'string' ? this.plan.outsideNumbers.find((o) => o.id === id)! : null;
+    const number = known ?? { ...owner!, dial: (id as { dial: string }).dial };
     const caller = { person: from.phone?.person ?? null, site: from.site };
     const rule = this.whole(this.rules(caller, number.site), number.dial);
     if (!rule) return ended('unroutable', UNALLOCATED);
@@ -586,11 +596,11 @@ class Evaluator {
       ? [{ cos: from.phone.class, right: 'allow', pin: true }]
       : [
           ...(owner ? [{ cos: owner.class, right: 'forward' as const, pin: false }] : []),
-          { cos: number.class, right: 'forward' as const, pin: false },
+          ...(known ? [{ cos: known.class, right: 'forward' as const, pin: false }] : []),
         ];
     return leaves(this.world, rule.is.rung, number.dial, {
       owner: owner ?? {
-        id,
+        id: number.id,
         digits: number.digits ?? '',
         site: number.site,
         outgoingNumber: null,
@@ -607,6 +617,12 @@ class Evaluator {
   }
 
   /** E11: digits of a person's forwarding, dialled at their phone. */
+  /** The place of ours behind digits of a phone; null: outside, or nothing. */
+  insideOf(owner: Ext, digits: string): string | null {
+    const rule = this.whole(this.rules(owner), digits);
+    return rule?.is.what === 'object' ? rule.is.id : null;
+  }
+
   forwarded(owner: Ext, digits: string, from: From): { go: string } | { left: Ended } | { end: Ended } {
     const rule = this.whole(this.rules(owner), digits);
     if (!rule) return { end: ended('failed', UNALLOCATED) };

@@ -31,6 +31,11 @@ export interface World {
   landed: boolean;
   /** when somebody took it, and by which trunk it came */
   landedAt: number;
+  /** the language spoken where the last walk was taken, and the one in which the next one begins */
+  spoken: string;
+  begins: string;
+  /** keys used until then */
+  pressed: number;
   trunk: Trunk | null;
   withheld: boolean;
 }

@@ -250,8 +250,14 @@ function document(c: Chance): Doc {
   d.ringGroups = ['g1', 'g2'].map((id) => ({
     ...place(id),
     members: c.shuffled(c.some(exts, 0.3)),
-    order: c.one(['all at once', 'in turn']),
+    order: c.one(['all at once', 'in turn', 'at random', 'by stages']),
     ringSeconds: c.one([10, 15]),
+    stageSeconds: c.one([4, 9]),
+    stageMembers: c.one([1, 2]),
+    skipBusy: c.is(0.4),
+    stages: c.one(['', '1 for 3, 2', '2 for 9, 1 for 4, 1']),
+    forwards: c.is(0.5),
+    outside: c.is(0.4) ? c.some(['o1', 'o2', 'o3'], 0.5) : [],
   }));
   d.queues = ['q1', 'q2'].map((id) => ({
     ...place(id),
@@ -262,6 +268,11 @@ function document(c: Chance): Doc {
     exitKey: c.maybe(['0', '1'], 0.5),
     callbackKey: c.maybe(['2', '#'], 0.4),
     callbackAfterSeconds: c.one([0, 5]),
+    secondAgents: c.is(0.4) ? c.some(exts, 0.3) : [],
+    thirdAgents: c.is(0.3) ? c.some(exts, 0.2) : [],
+    hours: c.maybe(['h1', 'h2', 'h3'], 0.5),
+    closingEmpties: c.is(0.6),
+    language: c.one(['', 'sv']),
   }));
   d.attendants = ['a1', 'a2'].map((id) => ({
     ...place(id),
@@ -315,6 +326,9 @@ function document(c: Chance): Doc {
       extension: inside ? c.one(exts) : null,
       outside: inside ? null : c.one(['o1', 'o2', 'o3']),
       seconds: c.one([10, 15, 20]),
+      hours: c.maybe(['h1', 'h2', 'h3'], 0.3),
+      when: c.one(['open', 'closed']),
+      presences: c.is(0.3) ? ['pr-meeting'] : [],
     };
   });
   const all = [
@@ -337,7 +351,11 @@ function document(c: Chance): Doc {
   const lead = (share = 0.75) => c.maybe(all, share);
   for (const g of d.ringGroups!) Object.assign(g, { noAnswer: lead(), allBusy: lead(0.4) });
   for (const q of d.queues!)
-    Object.assign(q, { exitTo: lead(), nobodySignedIn: lead(), full: lead(), waitedTooLong: lead() });
+    Object.assign(q, { exitTo: lead(), nobodySignedIn: lead(), full: lead(), waitedTooLong: lead(), closed: lead() });
+  for (const m of d.mailboxes!) {
+    const exit = c.is(0.4) ? { exitKey: c.one(['1', '2', '3', '0']), exitTo: c.one(all) } : {};
+    Object.assign(m, { full: lead(0.5), longestMessageSeconds: c.one([10, 30, 180]), ...exit });
+  }
   for (const s of d.timeSwitches!) Object.assign(s, { open: lead(0.95), closed: lead(0.9), holiday: lead(0.3) });
   for (const a of d.announcements!) Object.assign(a, { leadsTo: lead(0.6) });
   for (const x of d.directories!) Object.assign(x, { otherwise: lead() });
@@ -494,6 +512,20 @@ export function randomSituation(c: Chance, plan: Plan, at: number): Situation {
       ...(c.is(0.4) ? { keyToTake: true } : {}),
     })),
   );
+  put('reach', 0.3, () =>
+    c.some(exts, 0.3).map((extension) => ({
+      extension,
+      ...(c.is(0.5) ? { showsCaller: c.is(0.5) } : {}),
+      steps: Array.from({ length: 1 + c.below(4) }, () => ({
+        ...(c.is(0.4) ? { withPrevious: c.is(0.7) } : {}),
+        ...(c.is(0.5)
+          ? { extension: c.one(exts) }
+          : { dial: c.one(['907700900123', '901632960150', '999', '7012', '90046313900610']) }),
+        seconds: c.one([5, 10, 20]),
+        ...(c.is(0.3) ? { keyToTake: c.is(0.5) } : {}),
+      })),
+    })),
+  );
   put('keys', 0.5, () => {
     let at = c.one([0, 0, 2, 5, 9]);
     // A name or an extension, as people press it; else this and that.
@@ -504,7 +536,9 @@ export function randomSituation(c: Chance, plan: Plan, at: number): Situation {
       return { atSeconds: at, key };
     });
   });
-  put('answers', 0.5, () => c.some(all, 0.5).map((id) => ({ id, afterSeconds: c.one([0, 12, 18, 60]) })));
+  put('answers', 0.5, () =>
+    c.some([...all, '907700900123', '901632960150'], 0.5).map((id) => ({ id, afterSeconds: c.one([0, 12, 18, 60]) })),
+  );
   put('trunks', 0.5, () =>
     c.some(plan.trunks, 0.6).map((t) => ({
       id: t.id,
@@ -529,6 +563,13 @@ export function randomSituation(c: Chance, plan: Plan, at: number): Situation {
   );
   put('links', 0.3, () => plan.sites.map((x) => ({ id: x.id, kbitPerSecond: c.one([0, 20, 60, 150]) })));
   put('agents', 0.4, () => c.some(exts, 0.5));
+  put('fullMailboxes', 0.3, () =>
+    c.some(
+      plan.mailboxes.map((m) => m.id),
+      0.5,
+    ),
+  );
+  put('paused', 0.3, () => c.some(exts, 0.4));
   put('queues', 0.3, () => plan.queues.map((q) => ({ id: q.id, waiting: c.below(4) })));
   put('switches', 0.3, () =>
     plan.timeSwitches.map((x) => ({ id: x.id, setting: c.one(['open', 'closed', 'by hours']) })),

@@ -104,7 +104,6 @@ describe('somebody leaves', () => {
         ['mailbox', 'delete'],
         ['routeRule', 'delete'],
         ['number', 'empty'],
-        ['inboundRoute', 'empty'],
       ].sort((a, b) => items.findIndex((i) => i.kind === a[0]) - items.findIndex((i) => i.kind === b[0])),
     );
     const { changed, errors } = planLeave(demo, 'p-2105', {});

@@ -64,7 +64,7 @@ describe('where a number lands and when', () => {
   const times = (e164: string, at: string) => landingTimes(x, e164, Date.parse(at), {});
   it('asks the hours on the way: open, the next closed time, the next holiday', () => {
     const [now, closed, holiday] = times('+448081570100', '2026-11-23T10:00:00Z');
-    expect(now).toMatchObject({ when: 'now', lands: { id: 'e-2105' } });
+    expect(now).toMatchObject({ when: 'now', lands: { id: 'bookings-queue' } });
     expect(closed).toMatchObject({ when: 'closed', at: Date.parse('2026-11-23T19:00:00Z'), lands: { id: 'm-2105' } });
     expect(holiday).toMatchObject({ when: 'holiday', at: Date.parse('2026-12-25T00:00:00Z'), lands: { id: 'm-2000' } });
   });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CALL_PAGE, callPageField } from '../facts/call-page';
 import { kind } from '../facts/kind';
 import { digits, id, line, name, note, ref } from '../facts/fields';
 
@@ -69,6 +70,9 @@ export const extension = z.strictObject({
   })
     .nullable()
     .default(null),
+  callPage: callPageField(
+    'The end of the address of a page on which callers see whether somebody answers now and may ask for a call back. Example: ilse. Empty: no page.',
+  ),
   place: line(120).default('').meta({
     title: 'Place',
     description: 'Where a place phone stands; told to the emergency service. Example: Berth 2, quayside.',
@@ -105,6 +109,8 @@ export const extensionKind = kind(extension, {
     handedTo: (extension, to, from) => ({
       ...extension,
       person: to.id,
+      // The address of the page says whose it was.
+      callPage: null,
       name: extension.name === from.name ? to.name : extension.name,
     }),
   },
@@ -117,5 +123,6 @@ export const extensionKind = kind(extension, {
       kind: { title: 'Kind', from: EXTENSION_KINDS },
     },
   },
+  unique: [CALL_PAGE],
   sameAs: ['class', 'outgoingNumber', 'withholdNumber', 'ringSeconds', 'reachPlan'],
 });

@@ -46,6 +46,24 @@ export const mailbox = z
       title: 'Longest message',
       description: 'Seconds after which a recording ends by itself. Example: 180.',
     }),
+    full: ref('destination', {
+      title: 'When it is full',
+      description: 'Where the caller goes then. Empty: the caller hears that it is full, and the call ends.',
+    })
+      .nullable()
+      .default(null),
+    exitKey: z
+      .string()
+      .regex(/^[0-9*#]$/, 'takes one key: 0-9, * or #')
+      .nullable()
+      .default(null)
+      .meta({
+        title: 'Key for a person',
+        description: 'Pressed by a caller who would rather speak to somebody. Example: 0. Empty: none.',
+      }),
+    exitTo: ref('destination', { title: 'Key leads to', description: 'Whom that key reaches instead.' })
+      .nullable()
+      .default(null),
     greeting: greeting('Greeting', 'What callers hear when nobody answered. Empty: the built-in greeting.'),
     greetingBusy: greeting('Greeting when busy', 'What they hear when the line is busy. Empty: the greeting above.'),
     greetingAway: greeting(
@@ -61,6 +79,12 @@ export const mailbox = z
         path: ['afterMail'],
         message:
           'may delete only what was mailed with its sound: give an address and attach the sound, or keep messages',
+      });
+    if ((m.exitKey === null) !== (m.exitTo === null))
+      ctx.addIssue({
+        code: 'custom',
+        path: [m.exitKey === null ? 'exitKey' : 'exitTo'],
+        message: 'is empty; a key and where it leads go together',
       });
   });
 export type Mailbox = z.output<typeof mailbox>;

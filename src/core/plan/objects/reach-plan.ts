@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { kind } from '../facts/kind';
-import { id, note, ref } from '../facts/fields';
+import { id, note, ref, refs } from '../facts/fields';
 import { reachable } from './reachable';
 
 /** How one person is found: steps, then an end. */
@@ -25,7 +25,7 @@ export const reachPlanKind = kind(reachPlan, {
   list: 'reachPlans',
   area: 'people',
   look: 'phone',
-  path: null,
+  path: '/reach-plans/{id}',
   called: true,
   dialled: true,
   leaver: { what: 'says how they are found', ways: ['delete'] },
@@ -59,6 +59,20 @@ export const reachStep = z
     keyToTake: z.boolean().default(true).meta({
       title: 'Key to take the call',
       description: 'An outside phone must press a key, so that a mobile’s own mailbox can’t swallow the call.',
+    }),
+    hours: ref('hours', {
+      title: 'Only by hours',
+      description: 'The step is taken only while these hours are as chosen beside. Empty: at all times.',
+    })
+      .nullable()
+      .default(null),
+    when: z.enum(['open', 'closed']).default('open').meta({
+      title: 'While they are',
+      description: 'Whether the step is taken while its hours are open or closed, holidays included.',
+    }),
+    presences: refs('presenceRule', 20, {
+      title: 'Only when the person is',
+      description: 'The step is taken only in these states of presence. Empty: in every state and in none.',
     }),
     note,
   })

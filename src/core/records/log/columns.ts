@@ -103,11 +103,47 @@ export const plainHeading = (heading: string): string =>
     .toLowerCase()
     .replace(/[^a-z0-9]/g, '');
 
+const UNIT_WORDS: Record<string, number> = {
+  ms: 1,
+  millis: 1,
+  milliseconds: 1,
+  s: 1000,
+  sec: 1000,
+  secs: 1000,
+  seconds: 1000,
+  sek: 1000,
+  m: 60_000,
+  min: 60_000,
+  mins: 60_000,
+  minutes: 60_000,
+  h: 3_600_000,
+  hours: 3_600_000,
+};
+
+/** Where a heading's last word begins, when it is a unit: `Talk (min)`, `duration_ms`; null: it says none. */
+function unitAt(heading: string): { at: number; unit: number } | null {
+  const words = heading
+    .toLowerCase()
+    .split(/[^a-z]/)
+    .filter(Boolean);
+  const word = words.at(-1) ?? '';
+  if (words.length < 2 || !Object.hasOwn(UNIT_WORDS, word)) return null;
+  // One letter is a unit in brackets only.
+  const at = heading.toLowerCase().lastIndexOf(word);
+  return word.length > 1 || /[([]/.test(heading.charAt(at - 1)) ? { at, unit: UNIT_WORDS[word]! } : null;
+}
+
+/** Milliseconds of one of the figures under a heading, where it says a unit; null: it says none. */
+export const unitIn = (heading: string): number | null => unitAt(heading)?.unit ?? null;
+
+/** A heading without its unit. */
+const withoutUnit = (heading: string): string => heading.slice(0, unitAt(heading)?.at ?? heading.length);
+
 /** Which column each heading is, by its name; each column once, the first that fits. */
 export function matchedColumns(header: readonly string[]): Partial<Record<LogColumn, number>> {
   const out: Partial<Record<LogColumn, number>> = {};
   for (const [i, heading] of header.entries()) {
-    const plain = plainHeading(heading);
+    const plain = plainHeading(withoutUnit(heading));
     const column = LOG_COLUMNS.find(
       (c) =>
         out[c] === undefined &&

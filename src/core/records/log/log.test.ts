@@ -118,6 +118,13 @@ describe('columns', () => {
       called: 3,
       duration: 4,
     });
+    expect(matchedColumns(['Started', 'Number', 'Talk (min)', 'Ringing [ms]', 'duration_ms'])).toEqual({
+      started: 0,
+      called: 1,
+      talk: 2,
+      ringing: 3,
+      duration: 4,
+    });
     const names = LOG_COLUMNS.flatMap((c) => [
       ...new Set([c, LOG_COLUMN_FACTS[c].title, ...LOG_COLUMN_FACTS[c].also].map(plainHeading)),
     ]);
@@ -129,6 +136,27 @@ const HEADER = ['Started', 'From', 'To', 'Extension', 'Result', 'Ringing', 'Talk
 const log = (...rows: string[][]) => readLog([HEADER, ...rows], READING);
 
 describe('rows', () => {
+  it.each([
+    ['Duration', '75', 75],
+    ['Duration (s)', '75', 75],
+    ['Duration (ms)', '75000', 75],
+    ['duration_ms', '75000', 75],
+    ['Duration [min]', '1.25', 75],
+    ['Duration (min)', '1:15', 75],
+    ['Duration (min)', '75 s', 75],
+    ['Duration (h)', '2', 7200],
+  ])('under the heading %s, %s lasts %i s', (heading, text, expected) => {
+    const { records, faults } = readLog(
+      [
+        ['Started', 'From', 'To', heading],
+        ['2026-11-23 10:00', '07700 900123', '01632 960104', text],
+      ],
+      READING,
+    );
+    expect(faults).toEqual([]);
+    expect((Date.parse(records[0]!.ended) - Date.parse(records[0]!.started)) / 1000).toBe(expected);
+  });
+
   it('a call that was answered, one that wasn’t, and one that was made', () => {
     const { records, faults, unread } = log(
       ['23/11/2026 9:05:07', '07700 900123', '01632 960104', '2104', 'answered', '0:09', '2:30', '', ''],
@@ -223,7 +251,7 @@ describe('the log of an old system and a new plan', () => {
     const kept = ['23/11/2026 9:05', '07700 900123', '01632 960104', '2104', 'answered', '3', '60', '', ''];
     const { records, faults } = log(kept, ...rows);
     expect(faults).toEqual([]);
-    const got = replay(records, exchange, null);
+    const got = replay(records, { plan: exchange, against: null });
     expect(got).toMatchObject({ calls: 79, changed: 0 });
     expect(got.unexplained.map((u) => [u.code, u.count])).toEqual(
       Array.from({ length: 12 }, (_, i) => ['number-not-ours', 12 - i]),

@@ -76,10 +76,10 @@ function offsetMinutes(text: string): number | null {
 
 const UNITS: Record<string, number> = { ms: 1, s: 1000, sec: 1000, m: 60_000, min: 60_000, h: 3_600_000 };
 
-/** A duration in milliseconds: `75` (seconds), `1:15`, `0:01:15`, `1 m 15 s`, `75000 ms`, `PT1M15S` (ISO 8601); null where it is none. */
-export function readDuration(text: string): number | null {
+/** A duration in milliseconds; bare figures count `unit` (seconds where none is said): `75`, `1:15`, `0:01:15`, `1 m 15 s`, `75000 ms`, `PT1M15S` (ISO 8601); null where it is none. */
+export function readDuration(text: string, unit = 1000): number | null {
   const written = text.trim().toLowerCase().replace(',', '.');
-  if (/^[0-9]{1,8}(?:\.[0-9]{1,6})?$/.test(written)) return Math.round(Number(written) * 1000);
+  if (/^[0-9]{1,11}(?:\.[0-9]{1,6})?$/.test(written)) return Math.round(Number(written) * unit);
   const clock = /^([0-9]{1,4}):([0-9]{2})(?::([0-9]{2}))?(?:\.([0-9]{1,6}))?$/.exec(written);
   if (clock) {
     const [first, second, third] = [Number(clock[1]), Number(clock[2]), clock[3]];

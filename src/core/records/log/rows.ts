@@ -3,7 +3,7 @@ import { readText, type NumberPlace } from '../../numbers';
 import type { Exchange } from '../../routing';
 import { extensionNamed } from '../as-call';
 import { callRecordSchema, type CallRecord } from '../record';
-import { LOG_COLUMN_FACTS, matchedColumns, type LogColumn } from './columns';
+import { LOG_COLUMN_FACTS, matchedColumns, unitIn, type LogColumn } from './columns';
 import { readDuration, readMoment, type LogClock } from './moments';
 
 /* Rows of a call log of another system as records. What a log doesn't say is left unknown, never made up. */
@@ -19,6 +19,8 @@ export interface LogFault {
 
 export interface LogRead {
   records: CallRecord[];
+  /** the line of each record */
+  recordLines: number[];
   faults: LogFault[];
   /** headings that are not read */
   unread: string[];
@@ -31,10 +33,17 @@ export interface LogReading extends LogClock {
   place: NumberPlace;
   /** which column each heading is; left out: by its name */
   columns?: Partial<Record<LogColumn, number>>;
+  /** line of each row after the heading; left out: they follow it */
+  lines?: readonly number[];
 }
 
 /** Names of records that have no id of their own are hashes in this space: the same row is the same record (RFC 9562, 5.5). */
 const SPACE = 'b3c6a3f0-6f0e-5d6e-9a59-6a1d1c0f2a11';
+
+/** Ids that can stand in an address. */
+const PLAIN_ID = /^[\w:+-][\w.:+-]{0,59}$/;
+/** The id of a record that a log calls so: the same where it is plain, else a hash of it. */
+export const plainId = (id: string): string => (PLAIN_ID.test(id) ? id : hashed(id, SPACE));
 
 const RESULTS: Record<string, 'answered' | 'missed' | 'failed'> = {
   answered: 'answered',
@@ -79,24 +88,44 @@ class CellFault extends Error {
 export function readLog(rows: readonly (readonly string[])[], reading: LogReading): LogRead {
   const [header = [], ...body] = rows;
   const columns = reading.columns ?? matchedColumns(header);
+  const { lines } = reading;
   const taken = new Set(Object.values(columns));
-  const out: LogRead = { records: [], faults: [], unread: header.filter((h, i) => h.trim() !== '' && !taken.has(i)) };
+  const units = unitsOf(header, columns);
+  const out: LogRead = {
+    records: [],
+    recordLines: [],
+    faults: [],
+    unread: header.filter((h, i) => h.trim() !== '' && !taken.has(i)),
+  };
   for (const [i, row] of body.entries()) {
     if (row.every((cell) => cell.trim() === '')) continue;
+    const line = lines?.[i] ?? i + 2;
     const cell = (column: LogColumn) => (columns[column] === undefined ? '' : (row[columns[column]] ?? '').trim());
     try {
-      out.records.push(recordOf(cell, row, reading));
+      out.records.push(recordOf(cell, row, { ...reading, units }));
+      out.recordLines.push(line);
     } catch (e) {
       if (!(e instanceof CellFault)) throw e;
-      out.faults.push({ line: i + 2, column: e.column, code: e.code, sentence: e.message });
+      out.faults.push({ line, column: e.column, code: e.code, sentence: e.message });
     }
   }
   return out;
 }
 
+/** Milliseconds of one of a column's bare figures, where its heading says a unit. */
+type Units = Partial<Record<LogColumn, number>>;
+
+const unitsOf = (header: readonly string[], columns: Partial<Record<LogColumn, number>>): Units =>
+  Object.fromEntries(
+    Object.entries(columns).flatMap(([column, at]) => {
+      const unit = unitIn(header[at] ?? '');
+      return unit === null ? [] : [[column, unit]];
+    }),
+  );
+
 type Cells = (column: LogColumn) => string;
 
-function recordOf(cell: Cells, row: readonly string[], reading: LogReading): CallRecord {
+function recordOf(cell: Cells, row: readonly string[], reading: LogReading & { units: Units }): CallRecord {
   const { exchange } = reading;
   const times = timesOf(cell, reading);
   const phone = cell('phone') === '' ? null : cell('phone');
@@ -111,8 +140,9 @@ function recordOf(cell: Cells, row: readonly string[], reading: LogReading): Cal
     exchange.plan.trunks.find((t) => t.id === trunkText || t.name.toLowerCase() === trunkText.toLowerCase())?.id ??
     null;
   const from = inward ? null : (phone ?? cell('calling'));
+  const caller = from === null ? null : extensionNamed(exchange, from);
   const read = callRecordSchema.safeParse({
-    id: cell('id').slice(0, 64) || hashed(row.join('\u0000'), SPACE),
+    id: plainId(cell('id') || hashed(row.join('\u0000'), SPACE)),
     started: iso(times.started),
     answered: times.answered === null ? null : iso(times.answered),
     ended: iso(times.ended),
@@ -120,10 +150,10 @@ function recordOf(cell: Cells, row: readonly string[], reading: LogReading): Cal
       ? { type: 'number', number: called.read ?? unreadable('called', cell) }
       : {
           type: 'phone',
-          extension: (from && extensionNamed(exchange, from)?.id) || from || unreadable('calling', cell),
+          extension: caller?.id ?? (from || unreadable('calling', cell)),
         },
     calling,
-    called,
+    called: caller && called.read === null ? asDialled(called, caller.site, reading) : called,
     trunk,
     course: inward && taken ? [{ kind: 'extension', id: taken.id, atSeconds: 0 }] : [],
     outcome: failed ? 'failed' : 'routed',
@@ -160,10 +190,10 @@ function momentIn(column: LogColumn, text: string, clock: LogClock): number {
   );
 }
 
-function durationIn(column: LogColumn, cell: Cells): number | null {
+function durationIn(column: LogColumn, cell: Cells, units: Units): number | null {
   const text = cell(column);
   if (text === '') return null;
-  const read = readDuration(text);
+  const read = readDuration(text, units[column]);
   if (read !== null) return read;
   throw new CellFault(
     column,
@@ -173,10 +203,15 @@ function durationIn(column: LogColumn, cell: Cells): number | null {
 }
 
 /** Start, answer and end, from whichever of the columns are there. */
-function timesOf(cell: Cells, clock: LogClock): { started: number; answered: number | null; ended: number } {
+function timesOf(
+  cell: Cells,
+  clock: LogClock & { units: Units },
+): { started: number; answered: number | null; ended: number } {
   const written = cell('started') || `${cell('date')} ${cell('time')}`.trim();
   const started = momentIn(cell('started') || cell('date') === '' ? 'started' : 'date', written, clock);
-  const [whole, ringing, talk] = [durationIn('duration', cell), durationIn('ringing', cell), durationIn('talk', cell)];
+  const [whole, ringing, talk] = (['duration', 'ringing', 'talk'] as const).map((c) =>
+    durationIn(c, cell, clock.units),
+  ) as [number | null, number | null, number | null];
   const result = resultOf(cell);
   const atAnswer = cell('answered') === '' ? null : momentIn('answered', cell('answered'), clock);
   const ended =
@@ -218,6 +253,14 @@ function partyOf(column: 'calling' | 'called', cell: Cells, { exchange, place }:
   if (column === 'calling' && WITHHELD.test(text)) return { delivered: null, read: null };
   if (extensionNamed(exchange, text)) return { delivered: text, read: null };
   return { delivered: text, read: readText(text, place).e164 };
+}
+
+/** Digits as a phone dialled them, read without what is dialled for an outside line. */
+function asDialled(called: CallRecord['called'], site: string, { exchange, place }: LogReading): CallRecord['called'] {
+  const prefix = exchange.sites.get(site)?.outsidePrefix ?? '';
+  const digits = (called.delivered ?? '').replace(/[^0-9+*#]/g, '');
+  if (prefix === '' || !digits.startsWith(prefix) || extensionNamed(exchange, digits)) return called;
+  return { ...called, read: readText(digits.slice(prefix.length), exchange.places.get(site) ?? place).e164 };
 }
 
 /** Whether a call came from outside: by its direction, else because the caller is no phone of ours. */

@@ -1,7 +1,10 @@
 /** Everything that is answered from the held plans, by name. */
 import type { Question } from '../ground/question';
+import * as answering from './answering';
 import * as attendants from './attendants';
+import * as board from './board';
 import * as calendars from './calendars';
+import * as callPages from './call-pages';
 import * as calls from './calls';
 import * as edits from './edits';
 import { frame } from './frame';
@@ -9,14 +12,17 @@ import * as hours from './hours';
 import { inbound, inboundRoutePage } from './inbound';
 import * as ledgers from './ledgers';
 import * as longLedgers from './long-ledgers';
+import * as messages from './messages';
 import * as numbers from './numbers';
 import * as objects from './objects';
 import * as joining from './joining';
 import { outbound } from './outbound';
+import * as own from './own';
 import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
 import * as prompts from './prompts';
+import * as records from './records';
 import * as rehearsals from './rehearsals';
 import * as scripts from './scripts';
 import * as settings from './settings';
@@ -33,6 +39,7 @@ export const QUESTIONS = {
   ...hours,
   inbound,
   inboundRoutePage,
+  ...answering,
   ...attendants,
   ...prompts,
   outbound,
@@ -43,8 +50,13 @@ export const QUESTIONS = {
   ...peopleActs,
   ...joining,
   ...numbers,
+  ...messages,
+  ...board,
+  ...callPages,
+  ...own,
   ...settings,
   ...scripts,
+  ...records,
   rehearsed: rehearsals.rehearsed,
   rehearsedNow: rehearsals.rehearsedNow,
   ...state,

@@ -1,5 +1,5 @@
 import {
-  callsAround,
+  callMeeting,
   consequencesOf,
   isPictured,
   pictureOf,
@@ -116,11 +116,21 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
   });
 }
 
-/** The course of a call from outside to a number or inbound route as it would go now; null for other kinds. */
+/** Kinds whose pages show the course of a call from outside. */
+const DRAWN_AS_COURSE: ReadonlySet<ObjectKind> = new Set([
+  'number',
+  'inboundRoute',
+  'attendant',
+  'queue',
+  'ringGroup',
+  'reachPlan',
+]);
+
+/** The course of a call from outside that comes to an object, as it would go now; null where none is drawn or none comes. */
 function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
-  if (kind !== 'number' && kind !== 'inboundRoute' && kind !== 'attendant') return null;
-  const sample = callsAround(exchange, kind, id, at)[0];
-  return sample ? courseOf(exchange, sample.call, trace(exchange, sample.call, situation)) : null;
+  if (!DRAWN_AS_COURSE.has(kind)) return null;
+  const call = callMeeting(exchange, kind, id, at, situation);
+  return call ? courseOf(exchange, call, trace(exchange, call, situation)) : null;
 }
 
 /** The draft with one object as it is live; live itself where the draft would not hold together that way. */

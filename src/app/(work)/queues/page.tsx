@@ -1,0 +1,6 @@
+import { QueuesPage } from '@/features/queues/queues-page';
+import { queues } from '@/server/pages/ledgers';
+
+export default async function Page() {
+  return <QueuesPage data={await queues()} />;
+}
