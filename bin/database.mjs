@@ -24,8 +24,11 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
       `The data folder ${data} was only half made, perhaps by a start that was cut short. Begin anew with: npm run demo -- --fresh`,
     );
   const first = !existsSync(folder);
-  if (first) makeFolder(folder);
-  const process_ = launch(folder, dbPort, data, pidFile);
+  // A starting MariaDB sweeps its folder for temporary tables: shared with another's, it would take that one's away under its hands.
+  const temporary = join(data, 'mysql-tmp');
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
+  if (first) makeFolder(folder, temporary);
+  const process_ = launch(folder, temporary, dbPort, data, pidFile);
   const socket = join(folder, 's.sock');
   const rootPassword = secretFile(data, 'db-root-password');
   secretFile(data, 'db-password');
@@ -53,10 +56,10 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
   };
 }
 
-function makeFolder(folder) {
+function makeFolder(folder, temporary) {
   const ran = spawnSync(
     find('mariadb-install-db'),
-    ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, '--skip-test-db'],
+    ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, `--tmpdir=${temporary}`, '--skip-test-db'],
     { encoding: 'utf8' },
   );
   if (ran.status !== 0) {
@@ -67,11 +70,12 @@ function makeFolder(folder) {
   }
 }
 
-function launch(folder, port, data, pidFile) {
+function launch(folder, temporary, port, data, pidFile) {
   const log = openSync(join(data, 'mysql.log'), 'a');
   const args = [
     ...asRoot(),
     `--datadir=${folder}`,
+    `--tmpdir=${temporary}`,
     '--bind-address=127.0.0.1',
     `--port=${port}`,
     `--socket=${join(folder, 's.sock')}`,
