@@ -59,7 +59,13 @@ export async function startDatabase({ data, dbPort }, { fresh = false } = {}) {
 function makeFolder(folder, temporary) {
   const ran = spawnSync(
     find('mariadb-install-db'),
-    ['--auth-root-authentication-method=normal', ...asRoot(), `--datadir=${folder}`, `--tmpdir=${temporary}`, '--skip-test-db'],
+    [
+      '--auth-root-authentication-method=normal',
+      ...asRoot(),
+      `--datadir=${folder}`,
+      `--tmpdir=${temporary}`,
+      '--skip-test-db',
+    ],
     { encoding: 'utf8' },
   );
   if (ran.status !== 0) {
