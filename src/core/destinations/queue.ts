@@ -180,13 +180,15 @@ function whoIsFree(object: Queue, signedIn: readonly string[], free: readonly st
   ].join(', ');
 }
 
+/** As far as an end of the open time is looked for. */
+const DAY_SECONDS = 86_400;
+
 /** What ends the wait of a caller whom nobody answers: the longest wait, or the closing of the queue, whichever comes first. */
 function endOfWait(object: Queue, moment: Moment): WayOn | null {
   const longest = object.longestWaitSeconds;
-  const closes =
-    object.hours !== null && object.closingEmpties
-      ? closesAt(moment.exchange, moment.situation, object.hours, moment.at)
-      : null;
+  const empties = object.closingEmpties ? object.hours : null;
+  if (empties !== null) moment.exchange.waits?.(empties, moment.at, longest ?? DAY_SECONDS);
+  const closes = empties === null ? null : closesAt(moment.exchange, moment.situation, empties, moment.at);
   // The first whole second at which it is closed.
   const until = closes === null ? Infinity : Math.ceil((closes - moment.at) / 1000);
   if (until < (longest ?? Infinity))

@@ -83,6 +83,10 @@ export interface Exchange {
   known: Map<string, OutsideNumber>;
   /** told of every hours object (null: a notice of one object) that an answer depends on, with the moment it is asked for */
   watch?: (hoursId: string | null, at: number) => void;
+  /** told of a wait of so many seconds at most, from a moment on, that ends before when hours close */
+  waits?: (hoursId: string, at: number, seconds: number) => void;
+  /** told when an answer depends on which phone or trunk a call came from, beyond whether it may call inside */
+  asksCaller?: () => void;
 }
 
 export interface CompiledRoute {

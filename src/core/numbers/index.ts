@@ -6,5 +6,6 @@ export { mainCountryOf, rangeAutomaton, type RangeData } from './ranges';
 export * from './facts';
 export * from './short';
 export * from './read';
+export * from './reader';
 export * from './write';
 export * from './callers';

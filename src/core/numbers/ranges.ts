@@ -39,14 +39,22 @@ export interface NumberRange {
   type: NumberType;
 }
 
+/** What the ranges in use know of a state: a number for country and type; -1: no number ends there. */
+export const rangeLabel = (state: number): number => (state < 0 ? -1 : LABELS[state]!);
+
+/** Where one more digit leads from a state among all ranges in use; -1: into none. */
+export const rangeStep = (state: number, digit: number): number => (state < 0 ? -1 : NEXT[state * 10 + digit]!);
+
+/** Where some E.164 digits (without `+`) have come to among all ranges in use; -1: into none. */
+export function rangeStateOf(digits: string): number {
+  let state = 0;
+  for (let i = 0; i < digits.length && state >= 0; i++) state = NEXT[state * 10 + digits.charCodeAt(i) - 48]!;
+  return state;
+}
+
 /** Country and type of a number in use, from its E.164 digits without `+`; null when they fit no range in use. */
 export function rangeOf(digits: string): NumberRange | null {
-  let state = 0;
-  for (let i = 0; i < digits.length; i++) {
-    state = NEXT[state * 10 + digits.charCodeAt(i) - 48]!;
-    if (state < 0) return null;
-  }
-  const label = LABELS[state]!;
+  const label = rangeLabel(rangeStateOf(digits));
   return label < 0 ? null : NAMES[label]!;
 }
 

@@ -18,6 +18,7 @@ export function dialledOn(
   site: string,
   reach: 'anything' | 'outside' = 'anything',
 ): { leadsTo: string } | { ended: Ending } {
+  run.exchange.asksCaller?.();
   const caller = callerOf(cameIn);
   const context = contextOf(run.exchange, caller, { at: run.now, situation: run.situation }, site);
   const state = dialledAll(context, digits);

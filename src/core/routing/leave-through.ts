@@ -31,6 +31,7 @@ export const callerOf = (cameIn: CameIn): Caller => ({ person: cameIn.phone?.per
  */
 export function leaveThrough(run: Run, leg: OutsideLeg, cameIn: CameIn): Ending {
   const { exchange } = run;
+  exchange.asksCaller?.();
   const number = leg.number === null ? null : (exchange.destinations.get(leg.number)!.object as OutsideNumber);
   const owner = leg.owner ? exchange.extensions.get(leg.owner)! : null;
   const site = (number ?? owner!).site;

@@ -63,7 +63,7 @@ export class Run {
   enteredBy: Trunk | null = null;
 
   constructor(
-    readonly exchange: Exchange,
+    public exchange: Exchange,
     readonly call: Call,
     readonly situation: Situation,
     /** false: nobody reads the steps, so none are kept */
@@ -91,6 +91,12 @@ export class Run {
     const { keys } = this.situation;
     if (!keys) return [];
     return [...keys].sort((a, b) => a.atSeconds - b.atSeconds).slice(this.keysUsed);
+  }
+
+  /** From here on the call goes on at a moment that does not move with its beginning: nobody is told any more what it asks when. */
+  unwatched(): void {
+    const { watch, waits } = this.exchange;
+    if (watch ?? waits) this.exchange = { ...this.exchange, watch: undefined, waits: undefined };
   }
 
   wait(seconds: number): void {

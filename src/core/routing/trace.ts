@@ -45,6 +45,16 @@ export function outcomeOf(
   return Object.assign(answer(run), { secondsWaited: run.secondsWaited });
 }
 
+/** Where a call lands and when, in seconds since its first symbol: for those who go on with a key from there. */
+export function landingOf(
+  exchange: Exchange,
+  call: Call,
+  situation: Situation,
+): Ending & { secondsWaited: number; landedAt: number } {
+  const run = new Run(exchange, call, situation, false);
+  return Object.assign(answer(run), { secondsWaited: run.secondsWaited, landedAt: run.landedAt });
+}
+
 function answer(run: Run): Ending {
   const end = untransferred(run);
   if (!run.situation.transfers || end.outcome !== 'routed') return end;

@@ -90,6 +90,7 @@ class Walk {
     const { way } = offer;
     // Keys and waits are what somebody does: from here on a place may be met again.
     if (way.afterSeconds > 0 || offer.keysTaken) this.sinceWait.clear();
+    if (way.code === 'queue-closed') run.unwatched();
     if (way.afterSeconds > 0) {
       run.atSeconds = toMilliseconds(run.atSeconds + way.afterSeconds);
       run.step('destination', way.code, way.sentence, { object, out: way.when });
@@ -196,6 +197,7 @@ class Walk {
     if (!rule) return { onward: { type: 'end', outcome: 'failed', cause: UNALLOCATED } };
     if (rule.type === 'destination') return { onward: { type: 'destination', id: rule.id } };
     if (rule.type !== 'rung') return { onward: this.refusedForward(rule, owner) };
+    run.exchange.asksCaller?.();
     const { trunk, calling } = this.cameIn;
     const left = leaveBy(
       run,

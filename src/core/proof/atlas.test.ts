@@ -1,0 +1,99 @@
+import { describe, expect, it } from '@jest/globals';
+import { evaluate } from '../../../tests/support/evaluator/evaluate';
+import { Chance, MOMENTS, randomPlan, randomSituation } from '../../../tests/support/evaluator/random';
+import { compileKnownMap, countDialable, run, SYMBOLS } from '../digits';
+import type { Plan } from '../plan';
+import { compile, trace, type Call } from '../routing';
+import { atlasOf, type Region } from '.';
+
+/*
+ * The atlas of random plans against every short string and many long ones, each asked of an evaluator of another make: what a
+ * region says holds of each of its strings, and each string is in one region.
+ */
+
+const PLANS = 12 * Number(process.env.POLYDROME_SOAK ?? 1);
+const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
+
+/** All strings of up to so many symbols. */
+function upTo(length: number): string[] {
+  if (length === 0) return [''];
+  const shorter = upTo(length - 1);
+  const longest = shorter.filter((t) => t.length === length - 1);
+  return [...shorter, ...longest.flatMap((t) => [...SYMBOLS].filter((s) => s !== '+' || t === '').map((s) => t + s))];
+}
+const SHORT = upTo(2).slice(1);
+
+/** Strings near those that the plan knows: its digits and examples, shorter, longer, and with a symbol changed. */
+function strings(chance: Chance, plan: Plan, regions: readonly Region[]): string[] {
+  const known = [
+    ...regions.map((r) => r.example),
+    ...plan.extensions.map((e) => e.digits),
+    ...plan.numbers.flatMap((n) => [`90${n.e164.slice(3)}`, `00${n.e164.slice(1)}`, `900${n.e164.slice(1)}`]),
+  ];
+  return Array.from({ length: 60 }, () => {
+    const text = chance.one(known) || '9';
+    const at = chance.below(text.length + 1);
+    const symbol = chance.one([...'0123456789*#']);
+    const changed = chance.one([
+      text,
+      text.slice(0, at),
+      text.slice(0, at) + symbol + text.slice(at + 1),
+      text + symbol,
+      text.slice(0, at) + symbol + text.slice(at),
+    ]);
+    return (changed || symbol).slice(0, 32);
+  });
+}
+
+const takes = (r: Region) => {
+  const { automaton } = compileKnownMap(r.map);
+  return (dial: string) => {
+    const state = run(automaton, dial);
+    return state >= 0 && automaton.accepts[state]!.length > 0;
+  };
+};
+
+const pick = ({ outcome, kind, rule, trunk }: ReturnType<typeof evaluate>) => ({ outcome, kind, rule, trunk });
+
+describe('the atlas of a phone', () => {
+  it(`puts every string in one region that tells what becomes of it, on ${PLANS} random plans`, () => {
+    let [asked, exact, told] = [0, 0, 0];
+    for (let i = 0; i < PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const plan = randomPlan(chance);
+      const exchange = compile(plan);
+      const at = chance.one(MOMENTS);
+      const situation = { ...randomSituation(chance, plan, at), transfers: undefined };
+      const phone = chance.one(plan.extensions.filter((e) => e.kind !== 'virtual'));
+      const { regions, regionOf } = atlasOf(exchange, phone.id, at, situation);
+      const sum = regions.reduce((all, r) => all + BigInt(r.count), 0n);
+      // Twelve symbols anywhere and + in front only: each length n has 13 · 12^(n-1).
+      expect(sum).toBe(Array.from({ length: 32 }, (_, n) => 13n * 12n ** BigInt(n)).reduce((a, b) => a + b, 0n));
+      const sets = regions.map((r) => ({ r, has: takes(r) }));
+      for (const dial of [...SHORT, ...strings(chance, plan, regions)]) {
+        const call: Call = { from: { type: 'extension', id: phone.id }, dial, enBloc: true, at };
+        const theirs = evaluate(plan, call, situation);
+        const region = regionOf(dial);
+        const { outcome, kind, rule, trunk } = region;
+        expect({ seed: SEED + i, dial, outcome, kind, rule, trunk }).toEqual({ seed: SEED + i, dial, ...pick(theirs) });
+        const inside = sets.filter(({ r, has }) => r.exact && has(dial)).map(({ r }) => r);
+        expect({ dial, inside }).toEqual({ dial, inside: region.exact ? [region] : [] });
+        const steps = trace(exchange, { ...call, enBloc: false }, situation).steps.filter((s) => s.type === 'digits');
+        const early = steps[0]?.out != null && steps[0].out.length < dial.length;
+        expect({ dial, early }).toEqual({ dial, early: region.takenEarly });
+        if (!early) expect({ dial, waits: steps[0]?.code === 'digits-timed-out' }).toEqual({ dial, waits: region.waits });
+        asked += 1;
+        exact += region.exact ? 1 : 0;
+        told += early ? 1 : 0;
+      }
+      for (const { r } of sets)
+        if (r.exact && r.map.length < 60) {
+          const counted = countDialable(compileKnownMap(r.map).automaton);
+          expect({ map: r.map, count: String(counted) }).toEqual({ map: r.map, count: r.count });
+        }
+    }
+    // The plans are worth their while.
+    expect(exact / asked).toBeGreaterThan(0.8);
+    expect(told).toBeGreaterThan(PLANS);
+  });
+});

@@ -1,0 +1,192 @@
+import { z } from 'zod';
+import { countsByLabel, dialledCells, onlyLabels, witnessesByLabel, type DialCell, type DialledCells } from '../cells';
+import { mapOfAutomaton, run as runAutomaton } from '../digits';
+import { outcomeSchema } from '../exchange';
+import { CALL_KINDS, type CallKind } from '../numbers';
+import type { Extension } from '../plan';
+import { contextOf, outcomeOf, trace, type Ending, type Exchange, type Situation } from '../routing';
+import { literalsOf, type Literal } from './literals';
+
+/** Strings that a phone can dial and that the plan decides alike (ENGINE E14). */
+export const regionSchema = z.strictObject({
+  /** a readable map of just these strings, or, where `exact` is false, one that takes others besides */
+  map: z.string(),
+  exact: z.boolean(),
+  /** how many strings of 1 to 32 symbols, in decimal */
+  count: z.string(),
+  outcome: outcomeSchema,
+  kind: z.enum(CALL_KINDS).nullable(),
+  /** what took them: a rule of the ladder, an object, `emergency`; null: nothing */
+  rule: z.string().nullable(),
+  /** what that is called */
+  label: z.string(),
+  trunk: z.string().nullable(),
+  /** which right decided, as the reason code of a trace says it; null: none was asked */
+  right: z.string().nullable(),
+  example: z.string(),
+  /** dialled at the phone, something shorter is taken before */
+  takenEarly: z.boolean(),
+  /** dialled at the phone, it is taken when the timer between digits has run out */
+  waits: z.boolean(),
+});
+export type Region = z.output<typeof regionSchema>;
+
+export const atlasSchema = z.strictObject({ regions: z.array(regionSchema) });
+
+const known = new WeakMap<object, DialledCells>();
+
+/** The cells of a phone's dialling context; made once for all phones that share it. */
+export function cellsOf(exchange: Exchange, phone: Extension, at: number, situation: Situation): DialledCells {
+  const context = contextOf(exchange, phone, { at, situation });
+  let cells = known.get(context);
+  if (!cells) known.set(context, (cells = dialledCells(exchange, context)));
+  return cells;
+}
+
+export interface Atlas {
+  regions: Region[];
+  /** the region of a string of 1 to 32 symbols */
+  regionOf(dial: string): Region;
+}
+
+/** Whatever can be dialled. */
+const ANYTHING = '[0-9*#][0-9*#].|+[0-9*#].';
+/**
+ * The atlas of a phone at a moment: every string of 1 to 32 symbols in exactly one region, as if sent as one block. The phone
+ * must exist in the plan.
+ */
+export function atlasOf(exchange: Exchange, phoneId: string, at: number, situation: Situation = {}): Atlas {
+  const phone = exchange.extensions.get(phoneId)!;
+  const { automaton, cells } = cellsOf(exchange, phone, at, situation);
+  const counts = countsByLabel(automaton, cells.length);
+  const witnesses = witnessesByLabel(automaton, cells.length);
+  const call = (dial: string) => ({ from: { type: 'extension' as const, id: phoneId }, dial, enBloc: true, at });
+  const parts = new Map<string, { labels: number[]; end: Ending; count: bigint; example: string }>();
+  cells.forEach((cell, label) => {
+    const example = witnesses[label];
+    if (cell.type === 'literal' || !example) return;
+    const end = outcomeOf(exchange, call(example), situation);
+    const key = regionKey(end, cell);
+    const part = parts.get(key);
+    if (!part) parts.set(key, { labels: [label], end, count: counts[label]!, example });
+    else {
+      part.labels.push(label);
+      part.count += counts[label]!;
+      if (isBefore(example, part.example)) part.example = example;
+    }
+  });
+  const ofLabel = new Map<number, Region>();
+  const regions = [...parts.values()].map(({ labels, end, count, example }): Region => {
+    const cell = cells[labels[0]!]!;
+    const inside = new Set(labels);
+    const map = mapOfAutomaton(onlyLabels(automaton, (l) => inside.has(l)));
+    const wide = cell.type === 'rule' ? cell.rule.rung.map : ANYTHING;
+    const region: Region = {
+      map: map ?? wide,
+      exact: map !== null,
+      ...regionOf(exchange, end, cell),
+      count: String(count),
+      right: rightOf(exchange, call(example), situation),
+      example,
+    };
+    for (const label of labels) ofLabel.set(label, region);
+    return region;
+  });
+  const standing = literals(exchange, phone, at, situation);
+  return {
+    regions: [...regions, ...standing.regions],
+    regionOf: (dial) =>
+      standing.ofString.get(dial) ?? ofLabel.get(automaton.accepts[runAutomaton(automaton, dial)]![0]!)!,
+  };
+}
+
+const isBefore = (a: string, b: string) => a.length < b.length || (a.length === b.length && a < b);
+
+type Known = Pick<DialCell, 'takenEarly' | 'waits'>;
+
+const regionKey = ({ outcome, kind, rule, trunk, cause }: Ending, { takenEarly, waits }: Known): string =>
+  JSON.stringify([outcome, kind, rule, trunk, cause, takenEarly, waits]);
+
+function regionOf(exchange: Exchange, { outcome, kind, rule, trunk }: Ending, { takenEarly, waits }: Known) {
+  return { outcome, kind: kind as CallKind | null, rule, label: nameOfRule(exchange, rule), trunk, takenEarly, waits };
+}
+
+function nameOfRule(exchange: Exchange, rule: string | null): string {
+  if (rule === null) return '';
+  if (rule === 'emergency') return 'Emergency';
+  const { plan } = exchange;
+  return (
+    exchange.destinations.get(rule)?.object.name ??
+    plan.rungs.find((r) => r.id === rule)?.name ??
+    plan.serviceCodes.find((c) => c.id === rule)?.name ??
+    rule
+  );
+}
+
+/** The right that was asked last, by the reason that the trace gives. */
+function rightOf(exchange: Exchange, call: Parameters<typeof trace>[1], situation: Situation): string | null {
+  return trace(exchange, call, situation).steps.findLast((s) => s.type === 'right')?.code ?? null;
+}
+
+interface Literals {
+  regions: Region[];
+  ofString: ReadonlyMap<string, Region>;
+}
+
+/** Every string that stands in the plan, each with what has it: emergency numbers before objects. */
+function literals(exchange: Exchange, phone: Extension, at: number, situation: Situation): Literals {
+  const context = contextOf(exchange, phone, { at, situation });
+  const { automaton, cells } = cellsOf(exchange, phone, at, situation);
+  const named = namedIn(situation);
+  const alike = new Map<string, { end: Ending; right: string | null }>();
+  const regions = new Map<string, { region: Region; dials: string[] }>();
+  for (const [dial, rule] of literalsOf(context)) {
+    const cell = cells[automaton.accepts[runAutomaton(automaton, dial)]![0]!]!;
+    const call = { from: { type: 'extension' as const, id: phone.id }, dial, enBloc: true, at };
+    const plain = rule.type === 'destination' && rule.id === phone.id ? '' : plainPhone(exchange, rule, named);
+    let found = plain && alike.get(plain);
+    if (!found) {
+      found = { end: outcomeOf(exchange, call, situation), right: rightOf(exchange, call, situation) };
+      if (plain) alike.set(plain, found);
+    }
+    const end = plain && rule.type === 'destination' ? { ...found.end, rule: rule.id } : found.end;
+    const key = regionKey(end, cell);
+    const region = regions.get(key);
+    if (region) region.dials.push(dial);
+    else
+      regions.set(key, {
+        region: { map: '', exact: true, count: '', ...regionOf(exchange, end, cell), right: found.right, example: dial },
+        dials: [dial],
+      });
+  }
+  const ofString = new Map<string, Region>();
+  for (const { region, dials } of regions.values()) {
+    region.map = dials.join('|');
+    region.count = String(dials.length);
+    region.example = dials.reduce((a, b) => (isBefore(b, a) ? b : a));
+    for (const dial of dials) ofString.set(dial, region);
+  }
+  return { regions: [...regions.values()].map((r) => r.region), ofString };
+}
+
+/**
+ * Whatever is known of one phone that nothing is said about beside the plan holds of all: it rings. Empty where something may
+ * be said about this one, or where it is no phone.
+ */
+function plainPhone(exchange: Exchange, rule: Literal, named: ReadonlySet<string>): string {
+  if (rule.type !== 'destination' || rule.kind !== 'extension') return '';
+  const { id, kind, person, reachPlan } = exchange.extensions.get(rule.id)!;
+  const plain = kind !== 'virtual' && reachPlan === null && !named.has(id) && !(person && named.has(person));
+  return plain ? kind : '';
+}
+
+/** Everything whose state a situation tells, by id. */
+function namedIn(situation: Situation): ReadonlySet<string> {
+  const { busy, away, off, doNotDisturb, presence, forwarding, reach, answers, hotDesks, lines } = situation;
+  return new Set([
+    ...[busy, away, off, doNotDisturb].flatMap((list) => list ?? []),
+    ...Object.keys(presence ?? {}),
+    ...[forwarding, reach, hotDesks, lines].flatMap((list) => list?.map((x) => x.extension) ?? []),
+    ...(answers?.map((a) => a.id) ?? []),
+  ]);
+}

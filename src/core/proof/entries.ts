@@ -1,0 +1,75 @@
+import {
+  KINDS,
+  objectsOf,
+  referencesOf,
+  referrersOf,
+  type AnyObject,
+  type Difference,
+  type ObjectKind,
+  type Plan,
+} from '../plan';
+import type { Exchange } from '../routing';
+
+/** What of a plan an edit can make a difference to. */
+export interface Affected {
+  /** everything may be: the organisation itself, a site, what numbers are was edited */
+  all: boolean;
+  ids: ReadonlySet<string>;
+}
+
+/** Kinds on which the reading of any number, or any call between sites, may depend. */
+const EVERYWHERE: ReadonlySet<string> = new Set(['organisation', 'site', 'numberAddition', 'shortNumber', 'sitePair']);
+/** What names a site, a class or a person is not led there: only what leads calls on is followed up to who leads there. */
+const NOT_LED_BY: ReadonlySet<string> = new Set(['site', 'class', 'person', 'team']);
+
+/**
+ * All that edited objects can make a difference to: they themselves, what leads calls to them, the whole of which they are a
+ * part, and so on, in either plan. More may be named than there is, never less.
+ */
+export function affectedBy(plans: readonly Plan[], edits: readonly Difference[]): Affected {
+  const ids = new Set<string>();
+  if (edits.some((e) => EVERYWHERE.has(e.kind))) return { all: true, ids };
+  for (const plan of plans) {
+    let step = new Map<string, ObjectKind>(edits.map((e) => [e.id, e.kind as ObjectKind]));
+    while (step.size > 0) {
+      const next = new Map<string, ObjectKind>();
+      const meet = (kind: ObjectKind, id: string) => {
+        if (!ids.has(id) && !step.has(id)) next.set(id, kind);
+      };
+      for (const [id] of step) ids.add(id);
+      for (const [id, kind] of step) {
+        const object = objectIn(plan, kind, id);
+        const { partOf } = KINDS[kind];
+        if (object && partOf)
+          for (const r of referencesOf(kind, object))
+            if (r.field.split('.')[0] === partOf && r.target !== 'destination') meet(r.target, r.id);
+        // A route is met by the numbers that it names.
+        if (object && kind === 'inboundRoute') for (const r of referencesOf(kind, object)) if (r.target === 'number') meet('number', r.id);
+      }
+      const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' ? [] : [id])));
+      for (const list of referrersOf(plan, follow).values())
+        for (const r of list) if (!NOT_LED_BY.has(r.kind)) meet(r.kind, r.object.id);
+      step = next;
+    }
+  }
+  return { all: false, ids };
+}
+
+const objectIn = (plan: Plan, kind: ObjectKind, id: string): AnyObject | undefined =>
+  (objectsOf(plan, kind) as AnyObject[]).find((o) => o.id === id);
+
+/** Phones that edits may tell from others: edited themselves, their person, or a number that they show. */
+export function phonesApart(exchanges: readonly Exchange[], edits: readonly Difference[]): ReadonlySet<string> {
+  const edited = new Set(edits.map((e) => e.id));
+  const numbers = edits.some((e) => e.kind === 'number');
+  const people = edits.some((e) => e.kind === 'person');
+  const out = new Set<string>();
+  for (const e of edits) if (e.kind === 'extension') out.add(e.id);
+  if (numbers || people)
+    for (const { plan, numberOf } of exchanges)
+      for (const e of plan.extensions) {
+        const shows = [e.outgoingNumber, e.emergencyCallback, ...(numberOf.get(e.id) ?? []).map((n) => n.id)];
+        if (shows.some((n) => n !== null && edited.has(n)) || (e.person !== null && edited.has(e.person))) out.add(e.id);
+      }
+  return out;
+}

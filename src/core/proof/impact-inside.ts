@@ -1,0 +1,116 @@
+import { overTime, pairsOf, phoneGroups, rewrittenApart, type Pairs, type PhoneGroup, type TimeCell } from '../cells';
+import { countDialable, run as runAutomaton, shortestWitness, type Automaton } from '../digits';
+import type { DialContext } from '../exchange/context';
+import type { Difference, Extension } from '../plan';
+import { contextOf, landingOf, type Call, type Exchange } from '../routing';
+import { cellsOf } from './atlas';
+import { phonesApart, type Affected } from './entries';
+import type { ChangedCell, Comparing } from './impact';
+import { differing, endOf, sentIn } from './noticed';
+import { Standing } from './impact-standing';
+
+/** The two dialling contexts of a group of phones, at moments through which both stay. */
+type Contexts = TimeCell<[DialContext, DialContext]>;
+
+/** The calls from phones that end otherwise: by what is dialled, cut into regions, and by what stands in the plan with digits of its own. */
+export function insideCells(comparing: Comparing, affected: Affected, edits: readonly Difference[]): ChangedCell[] {
+  const { was, willBe, situation, span, progress } = comparing;
+  const both = [was, willBe] as const;
+  const apart = phonesApart(both, edits);
+  const groups = phoneGroups(both, apart);
+  const out: ChangedCell[] = [];
+  const standing = new Standing(comparing, affected);
+  groups.forEach((group, i) => {
+    if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
+    const phones = both.map((x) => x.extensions.get(group.phone.id)!) as [Extension, Extension];
+    const times: Contexts[] = overTime(
+      both,
+      situation,
+      span,
+      (watched, at) => watched.map((x, k) => contextOf(x, phones[k]!, { at, situation })) as [DialContext, DialContext],
+    );
+    const merged = mergedTimes(times);
+    for (const time of merged) out.push(...regions(comparing, affected, group, phones, apart.has(group.phone.id), time));
+    standing.meet(group, phones, merged[0]!.answer);
+  });
+  return [...out, ...standing.cells];
+}
+
+/** Moments with the same contexts are one. */
+function mergedTimes(times: readonly Contexts[]): Contexts[] {
+  const out: Contexts[] = [];
+  for (const time of times) {
+    const known = out.find((t) => t.answer[0] === time.answer[0] && t.answer[1] === time.answer[1]);
+    if (known) known.stretches.push(...time.stretches);
+    else out.push({ ...time, stretches: [...time.stretches] });
+  }
+  return out;
+}
+
+const laid = new WeakMap<DialContext, WeakMap<DialContext, Pairs>>();
+
+/** Strings that are dialled at phones of a group and that no object of the plan has, where they end otherwise. */
+function regions(
+  { was, willBe, situation }: Comparing,
+  { all, ids }: Affected,
+  group: PhoneGroup,
+  phones: readonly [Extension, Extension],
+  alone: boolean,
+  { at, stretches, answer: contexts }: Contexts,
+): ChangedCell[] {
+  const both: readonly Exchange[] = [was, willBe];
+  const everything = all || alone || phones.some((p) => ids.has(p.class));
+  const ruled = contexts.map((c) => c.ladder.rules.map((r) => (r.type === 'rung' ? r.compiled.rung : null)));
+  const sameRules = ruled[0]!.length === ruled[1]!.length && ruled[0]!.every((r, i) => r === ruled[1]![i]);
+  const sameStrings = contexts[0].objects === contexts[1].objects && contexts[0].emergency === contexts[1].emergency;
+  // The same rules over the same digits, and none of them, nor what it leads to, is met by an edit.
+  if (!everything && sameRules && sameStrings && !ruled[0]!.some((r) => ids.has(r!.id))) return [];
+  const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [
+    ReturnType<typeof cellsOf>,
+    ReturnType<typeof cellsOf>,
+  ];
+  const pairs = pairsBetween(contexts, mine, theirs);
+  const out: ChangedCell[] = [];
+  for (const pair of pairs.list) {
+    const cells = [mine.cells[pair.was]!, theirs.cells[pair.willBe]!] as const;
+    if (cells.some((c) => c.type === 'literal') || cells.every((c) => c.takenEarly)) continue;
+    const rules = cells.map((c) => (c.type === 'rule' ? c.rule.rung : null));
+    const alike = rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
+    if (alike && !everything && !rules.some((r) => r && ids.has(r.id))) continue;
+    const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
+    const [before, now] = both.map((x) => endOf(landingOf(x, call, situation))) as [ReturnType<typeof endOf>, ReturnType<typeof endOf>];
+    const sent = [sentIn(cells[0], before), sentIn(cells[1], now)] as const;
+    const apart = sent[0] && sent[1] ? rewrittenApart(() => pairs.stringsOf(pair), sent[0], sent[1]) : undefined;
+    const aspects = differing(before, now, apart === undefined ? undefined : apart === 'none');
+    if (aspects.length === 0) continue;
+    const cell = { keys: [], phones: group.phones, number: null, stretches, aspects };
+    // Where only the digits differ, and only of some of the strings, those are the ones.
+    const some = typeof apart === 'object' && aspects.length === 1 ? apart : null;
+    if (!some) out.push({ ...cell, call, strings: pair.count, has: (dial) => pairs.has(pair, dial), was: before, willBe: now });
+    else {
+      const asked = { ...call, dial: shortestWitness(some)! };
+      const [one, other] = both.map((x) => endOf(landingOf(x, asked, situation)));
+      out.push({ ...cell, call: asked, strings: countDialable(some), has: isIn(some), was: one!, willBe: other! });
+    }
+  }
+  return out;
+}
+
+const isIn = (strings: Automaton) => (dial: string) => {
+  const state = runAutomaton(strings, dial);
+  return state >= 0 && strings.accepts[state]!.length > 0;
+};
+
+const withoutRule = <T extends { type: string }>(cell: T) => ({ ...cell, rule: null });
+
+function pairsBetween(
+  [was, willBe]: readonly [DialContext, DialContext],
+  mine: ReturnType<typeof cellsOf>,
+  theirs: ReturnType<typeof cellsOf>,
+): Pairs {
+  const known = laid.get(was) ?? new WeakMap<DialContext, Pairs>();
+  laid.set(was, known);
+  let pairs = known.get(willBe);
+  if (!pairs) known.set(willBe, (pairs = pairsOf(mine, theirs)));
+  return pairs;
+}

@@ -1,0 +1,95 @@
+import type { PhoneGroup } from '../cells';
+import type { DialContext } from '../exchange/context';
+import type { Extension } from '../plan';
+import type { Call, Exchange } from '../routing';
+import type { Affected } from './entries';
+import type { ChangedCell, Comparing } from './impact';
+import { keyScenarios } from './key-scenarios';
+import { idOf, literalsOf, takenAs } from './literals';
+import { differing } from './noticed';
+
+/** Calls from phones to what stands in the plan: each string asked once for all phones of which nothing is asked but whether they may call inside. */
+export class Standing {
+  private readonly met = new Map<string, ChangedCell[]>();
+  private readonly strings = new WeakMap<DialContext, WeakMap<DialContext, Map<string, boolean>>>();
+  /** budgets of links make a difference to who calls from where */
+  private readonly linked: boolean;
+
+  constructor(
+    private readonly comparing: Comparing,
+    private readonly affected: Affected,
+  ) {
+    const sites = [comparing.was, comparing.willBe].flatMap((x) => x.plan.sites);
+    this.linked = sites.some((s) => s.linkKbitPerSecond !== null);
+  }
+
+  get cells(): ChangedCell[] {
+    return [...this.met.values()].flat();
+  }
+
+  /** Asks for all phones of a group. */
+  meet(group: PhoneGroup, phones: readonly [Extension, Extension], contexts: readonly [DialContext, DialContext]): void {
+    const both: readonly Exchange[] = [this.comparing.was, this.comparing.willBe];
+    const rights = both.map((x, i) => {
+      const { allow, pin } = x.classes.get(phones[i]!.class)!.rights.internal;
+      return `${allow}${pin}`;
+    });
+    const alike = JSON.stringify([...rights, this.linked ? group.phone.site : '']);
+    for (const [dial, single] of this.stringsOf(contexts, phones)) {
+      const own = JSON.stringify([dial, group.phone.id]);
+      // The same digits may be another's at another site, or go on there.
+      const there = contexts.map((c) => (literalsOf(c).has(dial) ? [idOf(literalsOf(c).get(dial)), takenAs(c, dial)] : null));
+      const shared = JSON.stringify([dial, alike, there]);
+      const known = single ? undefined : this.met.get(shared);
+      if (known) {
+        for (const cell of known) (cell.phones as string[]).push(...group.phones);
+        continue;
+      }
+      // Who calls themselves is nobody's example.
+      const target = idOf(literalsOf(contexts[1]).get(dial));
+      const caller = group.phones.find((p) => p !== target) ?? group.phone.id;
+      const { cells, asks } = this.ask(group, caller, dial);
+      this.met.set(single || asks || caller === target ? own : shared, cells);
+    }
+  }
+
+  /** Strings at which an edit can make a difference, and whether each has to be asked for each group of phones alone. */
+  private stringsOf(contexts: readonly [DialContext, DialContext], phones: readonly Extension[]): Map<string, boolean> {
+    const [was, willBe] = contexts;
+    const known = this.strings.get(was) ?? new WeakMap<DialContext, Map<string, boolean>>();
+    this.strings.set(was, known);
+    let found = known.get(willBe);
+    if (!found) {
+      const { all, ids } = this.affected;
+      const [mine, theirs] = [literalsOf(was), literalsOf(willBe)];
+      found = new Map();
+      for (const dial of new Set([...mine.keys(), ...theirs.keys()])) {
+        const [a, b] = [mine.get(dial), theirs.get(dial)];
+        const same = idOf(a) === idOf(b);
+        const emergency = a?.type === 'emergency' || b?.type === 'emergency';
+        if (same && !all && !emergency && !ids.has(idOf(a))) continue;
+        found.set(dial, !same || a?.type !== 'destination');
+      }
+      known.set(willBe, found);
+    }
+    // Whether a class lets its phones call inside is asked for each of all the strings.
+    const classes = phones.some((p) => this.affected.ids.has(p.class));
+    return classes ? new Map([...literalsOf(was).keys()].map((dial) => [dial, found.get(dial) ?? false])) : found;
+  }
+
+  private ask(group: PhoneGroup, caller: string, dial: string): { cells: ChangedCell[]; asks: boolean } {
+    const { was, willBe, situation, span } = this.comparing;
+    let asks = false;
+    const has = (text: string) => text === dial;
+    const both = [was, willBe].map((x) => ({ ...x, asksCaller: () => void (asks = true) }));
+    const call = (at: number): Call => ({ from: { type: 'extension', id: caller }, dial, enBloc: false, at });
+    const cells = keyScenarios(both, call, situation, span).flatMap(({ keys, at, stretches, ends }): ChangedCell[] => {
+      const [before, now] = [ends[0]!, ends[1]!];
+      const aspects = differing(before, now);
+      if (aspects.length === 0) return [];
+      const entry = { call: call(at), keys, phones: [...group.phones], number: null, strings: 1n, has, stretches };
+      return [{ ...entry, aspects, was: before, willBe: now }];
+    });
+    return { cells, asks };
+  }
+}

@@ -1,0 +1,5 @@
+/** What can be proved of a plan: answers over all calls there can be, not some (ENGINE E14). */
+export * from './atlas';
+export * from './impact';
+export * from './impact-groups';
+export * from './noticed';
