@@ -61,6 +61,16 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
   ],
   ['check --plan FILE [--at T]', 'everything wrong or doubtful in a plan', 'check --plan demo/plan.yaml'],
   [
+    'atlas --plan FILE --phone X [--at T] [--situation FILE]',
+    'everything that a phone can dial, cut into regions that the plan decides alike',
+    'atlas --plan demo/plan.yaml --phone 2104',
+  ],
+  [
+    'impact --from FILE --to FILE [--at T] [--situation FILE]',
+    'every kind of call that ends otherwise in one plan than in another',
+    'impact --from demo/plan.yaml --to demo/plan.yaml',
+  ],
+  [
     'replay --plan FILE --calls FILE [--against FILE] [--site ID]',
     'which real calls would end elsewhere than they did, or than in another plan',
     'replay --plan demo/plan.yaml --calls demo/calls.jsonl',

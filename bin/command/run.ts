@@ -1,8 +1,10 @@
 import { Refusal, noCommand, ofName, type Answer } from './answer';
+import { atlasCommand } from './atlas';
 import { check } from './check';
 import { course } from './course';
 import { digits } from './digits';
 import { hours } from './hours';
+import { impactCommand } from './impact';
 import { load } from './load';
 import { number } from './number';
 import { plan } from './plan';
@@ -18,6 +20,8 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
   trace: traceCommand,
   course,
   check,
+  atlas: atlasCommand,
+  impact: impactCommand,
   replay: replayCommand,
   traffic: trafficCommand,
   plan,

@@ -94,7 +94,8 @@ function readOn(by: ReadBy, state: number, symbol: number): number {
   return state < UNUSED ? begun(by, UNUSED - state - 1) : step(by.reader.automaton, state, symbol);
 }
 
-const matches = (automaton: Automaton, state: number): boolean => state !== DEAD && automaton.accepts[state]!.length > 0;
+const matches = (automaton: Automaton, state: number): boolean =>
+  state !== DEAD && automaton.accepts[state]!.length > 0;
 const leadsOn = (automaton: Automaton, state: number): boolean => state !== DEAD && mayGrow(automaton, state);
 
 /** What is known after some symbols: a state of each layer, whether the phone has taken something by now, and a state of each reader. */

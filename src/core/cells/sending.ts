@@ -10,9 +10,7 @@ const AS_IT_IS: Rewriting = { put: '', drop: 0 };
 
 /** The same without the first symbols of what comes out. */
 function behead({ put, drop }: Rewriting, count: number): Rewriting {
-  return count <= put.length
-    ? { put: put.slice(count), drop }
-    : { put: '', drop: drop + count - put.length };
+  return count <= put.length ? { put: put.slice(count), drop } : { put: '', drop: drop + count - put.length };
 }
 
 const before = (head: string, { put, drop }: Rewriting): Rewriting => ({ put: head + put, drop });

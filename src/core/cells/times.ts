@@ -63,6 +63,10 @@ export function overTime<T>(
     const cell: TimeCell<T> = { at: asking, stretches: [], answer: ask(watched, asking) };
     cells.push(cell);
     const list = [...met.values()];
+    if (list.length === 0 && moments.length === 0) {
+      cell.stretches.push(...left);
+      break;
+    }
     const states = list.map((m) => stateOf(exchanges[m.exchange]!, situation, m, asking, span));
     const borders = bordersOfAll(exchanges, situation, span, list, moments);
     const begun = moments.map((m) => asking >= m);
@@ -107,13 +111,38 @@ function bordersOfAll(
   met: readonly Met[],
   moments: readonly number[],
 ): readonly number[] {
-  const out = new Set<number>(moments);
+  const lists = new Map<string, { borders: readonly number[]; shift: number }>();
   for (const { exchange, hours, after, waits } of met)
     for (const shift of waits === undefined ? [after] : [after, after + waits * 1000]) {
-      const { borders } = hours === null ? singleNotices(situation) : said(exchanges[exchange]!, situation, hours, span);
-      for (const at of borders) out.add(at - shift);
+      const { borders } =
+        hours === null ? singleNotices(situation) : said(exchanges[exchange]!, situation, hours, span);
+      // Plans that are compared share most hours; the same borders need to be looked at once.
+      lists.set(`${listName(borders)} ${shift}`, { borders, shift });
     }
-  return [...out].sort((a, b) => a - b);
+  if (moments.length > 0) lists.set(`moments ${moments.join()}`, { borders: moments, shift: 0 });
+  const key = [...lists.keys()].join();
+  let found = merged.get(key);
+  if (!found) {
+    const all = Float64Array.from([...lists.values()].flatMap((l) => l.borders.map((at) => at - l.shift))).sort();
+    found = [...all.filter((at, i) => i === 0 || at !== all[i - 1])];
+    if (merged.size >= MOST_MERGED) merged.clear();
+    merged.set(key, found);
+  }
+  return found;
+}
+
+/** Borders of lists that are asked together, by what they are and how they are shifted: most entries ask what others did. */
+const merged = new Map<string, readonly number[]>();
+const MOST_MERGED = 400;
+
+const listNames = new WeakMap<readonly number[], number>();
+let listsNamed = 0;
+
+/** Lists of borders by what is in them: a number for each that differs. */
+function listName(list: readonly number[]): number {
+  let name = listNames.get(list);
+  if (name === undefined) listNames.set(list, (name = listsNamed++));
+  return name;
 }
 
 /** What something says from each border on, until the next. */
@@ -132,7 +161,13 @@ const atOf = ({ borders, states }: Said, at: number): string => {
   return states[low - 1] ?? '';
 };
 
-function stateOf(exchange: Exchange, situation: Situation, { hours, after, waits }: Met, from: number, span: Span): string {
+function stateOf(
+  exchange: Exchange,
+  situation: Situation,
+  { hours, after, waits }: Met,
+  from: number,
+  span: Span,
+): string {
   if (hours === null) return atOf(singleNotices(situation), from + after);
   if (waits === undefined) return atOf(said(exchange, situation, hours, span), from + after);
   // Where those who wait are sent on, they are at that moment, which is another every day.
@@ -169,7 +204,12 @@ function singleNotices({ notices }: Situation): Said {
   if (!found) {
     const times = notices.map((n) => [Date.parse(n.from), n.until ? Date.parse(n.until) : Infinity] as const);
     const borders = [...new Set(times.flat())].filter(Number.isFinite).sort((a, b) => a - b);
-    const states = borders.map((at) => notices.filter((_, i) => times[i]![0] <= at && at < times[i]![1]).map((n) => n.id).join());
+    const states = borders.map((at) =>
+      notices
+        .filter((_, i) => times[i]![0] <= at && at < times[i]![1])
+        .map((n) => n.id)
+        .join(),
+    );
     single.set(notices, (found = { borders, states }));
   }
   return found;

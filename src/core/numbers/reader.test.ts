@@ -19,22 +19,28 @@ function foundIn(pattern: string, digits: string): { length: number; group: stri
 }
 
 describe('patterns of national prefixes, read digit by digit', () => {
-  it.each(COUNTRIES.filter((c) => PATTERNS[c]!.parse !== ''))('%s: as the language’s own expressions read them', (country) => {
-    const { parse } = PATTERNS[country]!;
-    const expression = new RegExp(`^(?:${parse})`);
-    // Digits that stand in the pattern come to its ends more often than any.
-    const own = fc.constantFrom(...[...new Set(parse.match(/\d/g))]);
-    const digit = fc.oneof(own, fc.constantFrom(...'0123456789'));
-    fc.assert(
-      fc.property(fc.array(digit, { maxLength: 14 }), (list) => {
-        const digits = list.join('');
-        const match = expression.exec(digits);
-        const expected = match && { length: match[0].length, group: match.length > 1 ? (match.at(-1) ?? null) : null };
-        expect(foundIn(parse, digits)).toEqual(expected);
-      }),
-      { numRuns: 300 },
-    );
-  });
+  it.each(COUNTRIES.filter((c) => PATTERNS[c]!.parse !== ''))(
+    '%s: as the language’s own expressions read them',
+    (country) => {
+      const { parse } = PATTERNS[country]!;
+      const expression = new RegExp(`^(?:${parse})`);
+      // Digits that stand in the pattern come to its ends more often than any.
+      const own = fc.constantFrom(...[...new Set(parse.match(/\d/g))]);
+      const digit = fc.oneof(own, fc.constantFrom(...'0123456789'));
+      fc.assert(
+        fc.property(fc.array(digit, { maxLength: 14 }), (list) => {
+          const digits = list.join('');
+          const match = expression.exec(digits);
+          const expected = match && {
+            length: match[0].length,
+            group: match.length > 1 ? (match.at(-1) ?? null) : null,
+          };
+          expect(foundIn(parse, digits)).toEqual(expected);
+        }),
+        { numRuns: 300 },
+      );
+    },
+  );
 
   it('names a pattern that it does not know', () => {
     expect(() => prefixPattern('0+')).toThrow(/nothing is known of what stands at 1/);

@@ -47,7 +47,14 @@ const readers = new Map<string, NumberReader>();
  * apart. Exact: a state stands for digits of which neither `readDigits` nor anything asked can say something different.
  */
 export function numberReader(place: NumberPlace, reading: Reading, asked: Asked): NumberReader {
-  const seen = [place.country, reading, reading === 'subscriber' ? place.area : null, place.additions, place.short, asked];
+  const seen = [
+    place.country,
+    reading,
+    reading === 'subscriber' ? place.area : null,
+    place.additions,
+    place.short,
+    asked,
+  ];
   const key = JSON.stringify(seen, (k, v: unknown) => (ArrayBuffer.isView(v) ? [...(v as Int32Array)] : v));
   let reader = readers.get(key);
   if (!reader) {
@@ -72,7 +79,8 @@ function made(place: NumberPlace, reading: Reading, asked: Asked): NumberReader 
     if (id !== undefined) return id;
     ids.set(key, (id = states.push(seen) - 1));
     // Of an international number nothing is asked but its range, where it begins like no number of the plan.
-    const plain = reading === 'international' && seen.text !== null && isPlain(seen, place, asked) ? rangeLabel(seen.range) : null;
+    const plain =
+      reading === 'international' && seen.text !== null && isPlain(seen, place, asked) ? rangeLabel(seen.range) : null;
     let at = plain === null ? undefined : plainIds.get(plain);
     if (at === undefined) {
       const found = classOf(seen, place, reading, asked, look);

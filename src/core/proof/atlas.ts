@@ -26,7 +26,7 @@ export const regionSchema = z.strictObject({
   example: z.string(),
   /** dialled at the phone, something shorter is taken before */
   takenEarly: z.boolean(),
-  /** dialled at the phone, it is taken when the timer between digits has run out */
+  /** dialled at the phone, some of it is taken only when the timer between digits has run out */
   waits: z.boolean(),
 });
 export type Region = z.output<typeof regionSchema>;
@@ -84,7 +84,7 @@ export function atlasOf(exchange: Exchange, phoneId: string, at: number, situati
     const region: Region = {
       map: map ?? wide,
       exact: map !== null,
-      ...regionOf(exchange, end, cell),
+      ...regionOf(exchange, end, { ...cell, waits: labels.some((l) => cells[l]!.waits) }),
       count: String(count),
       right: rightOf(exchange, call(example), situation),
       example,
@@ -104,8 +104,8 @@ const isBefore = (a: string, b: string) => a.length < b.length || (a.length === 
 
 type Known = Pick<DialCell, 'takenEarly' | 'waits'>;
 
-const regionKey = ({ outcome, kind, rule, trunk, cause }: Ending, { takenEarly, waits }: Known): string =>
-  JSON.stringify([outcome, kind, rule, trunk, cause, takenEarly, waits]);
+const regionKey = ({ outcome, kind, rule, trunk, cause }: Ending, { takenEarly }: Known): string =>
+  JSON.stringify([outcome, kind, rule, trunk, cause, takenEarly]);
 
 function regionOf(exchange: Exchange, { outcome, kind, rule, trunk }: Ending, { takenEarly, waits }: Known) {
   return { outcome, kind: kind as CallKind | null, rule, label: nameOfRule(exchange, rule), trunk, takenEarly, waits };
@@ -152,10 +152,19 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
     const end = plain && rule.type === 'destination' ? { ...found.end, rule: rule.id } : found.end;
     const key = regionKey(end, cell);
     const region = regions.get(key);
-    if (region) region.dials.push(dial);
-    else
+    if (region) {
+      region.dials.push(dial);
+      region.region.waits ||= cell.waits;
+    } else
       regions.set(key, {
-        region: { map: '', exact: true, count: '', ...regionOf(exchange, end, cell), right: found.right, example: dial },
+        region: {
+          map: '',
+          exact: true,
+          count: '',
+          ...regionOf(exchange, end, cell),
+          right: found.right,
+          example: dial,
+        },
         dials: [dial],
       });
   }

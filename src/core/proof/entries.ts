@@ -44,7 +44,8 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[])
           for (const r of referencesOf(kind, object))
             if (r.field.split('.')[0] === partOf && r.target !== 'destination') meet(r.target, r.id);
         // A route is met by the numbers that it names.
-        if (object && kind === 'inboundRoute') for (const r of referencesOf(kind, object)) if (r.target === 'number') meet('number', r.id);
+        if (object && kind === 'inboundRoute')
+          for (const r of referencesOf(kind, object)) if (r.target === 'number') meet('number', r.id);
       }
       const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' ? [] : [id])));
       for (const list of referrersOf(plan, follow).values())
@@ -69,7 +70,8 @@ export function phonesApart(exchanges: readonly Exchange[], edits: readonly Diff
     for (const { plan, numberOf } of exchanges)
       for (const e of plan.extensions) {
         const shows = [e.outgoingNumber, e.emergencyCallback, ...(numberOf.get(e.id) ?? []).map((n) => n.id)];
-        if (shows.some((n) => n !== null && edited.has(n)) || (e.person !== null && edited.has(e.person))) out.add(e.id);
+        if (shows.some((n) => n !== null && edited.has(n)) || (e.person !== null && edited.has(e.person)))
+          out.add(e.id);
       }
   return out;
 }

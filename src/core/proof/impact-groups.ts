@@ -1,7 +1,17 @@
 import { z } from 'zod';
 import type { Span } from '../cells';
 import { situationSchema } from '../exchange';
-import { KINDS, planWith, referencesOf, referrersTo, wordOf, labelOf, type AnyObject, type Difference, type Plan } from '../plan';
+import {
+  KINDS,
+  planWith,
+  referencesOf,
+  referrersTo,
+  wordOf,
+  labelOf,
+  type AnyObject,
+  type Difference,
+  type Plan,
+} from '../plan';
 import { compile, landingOf, trace, type Call, type Exchange, type Situation, type Trace } from '../routing';
 import { affectedBy } from './entries';
 import { changedCells, type ChangedCell, type Comparing } from './impact';
@@ -42,7 +52,7 @@ const MOST_TRACED = 3000;
 /** Edits that are taken back one by one to see whether a group needs them. */
 const MOST_TAKEN_BACK = 16;
 
-/** The impact of one plan after another, as groups: the largest first. */
+/** The impact of one plan after another, as groups: those of most phones and numbers for most of the time first. */
 export function impactOf(comparing: Comparing, edits: readonly Difference[]): ImpactGroup[] {
   const cells = changedCells(comparing, edits);
   const causes = new Causes(comparing, edits);
@@ -60,19 +70,29 @@ export function impactOf(comparing: Comparing, edits: readonly Difference[]): Im
   }
   return [...groups.values()]
     .map(({ cells: list, met }) => groupOf(comparing, list, causes.behind(list[0]!, met)))
-    .sort((a, b) => b.count - a.count);
+    .sort((a, b) => b.count * b.share - a.count * a.share);
 }
 
 /** What cells have in common that are told together: where it ended and would end, by kind where that is a phone. */
 function shapeOf({ number, aspects, was, willBe, keys }: ChangedCell): string {
   const end = (e: End | null) =>
-    e && [e.outcome, e.lands?.kind, e.lands?.kind === 'extension' ? '' : (e.lands?.id ?? e.lands?.label), e.trunk, e.cause];
+    e && [
+      e.outcome,
+      e.lands?.kind,
+      e.lands?.kind === 'extension' ? '' : (e.lands?.id ?? e.lands?.label),
+      e.trunk,
+      e.cause,
+    ];
   const then = (e: End | null) => e?.then.map((t) => [t.when, t.lands.kind]);
   const after = aspects.includes('afterwards') ? [then(was), then(willBe)] : [];
   return JSON.stringify([number === null, aspects, end(was), end(willBe), after, keys.map((k) => k.key)]);
 }
 
-function groupOf({ span }: Comparing, cells: readonly ChangedCell[], edits: readonly Difference[]): ImpactGroup {
+function groupOf(
+  { willBe, span }: Comparing,
+  cells: readonly ChangedCell[],
+  edits: readonly Difference[],
+): ImpactGroup {
   const phones = new Set(cells.flatMap((c) => c.phones));
   const numbers = new Set(cells.flatMap((c) => c.number ?? []));
   const strings = new Map<string, bigint>();
@@ -86,7 +106,7 @@ function groupOf({ span }: Comparing, cells: readonly ChangedCell[], edits: read
     strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
     share: longest / (span.to - span.from),
     aspects: [...example.aspects],
-    example: { call: asked(example.call, example.keys) },
+    example: { call: asked(willBe, example.call, example.keys) },
     was: example.was,
     willBe: example.willBe,
     edits: edits.map((e) => ({ kind: e.kind, id: e.id, label: nameOf(e) })),
@@ -96,17 +116,21 @@ function groupOf({ span }: Comparing, cells: readonly ChangedCell[], edits: read
 const lastsIn = (stretches: readonly Span[]) => stretches.reduce((sum, s) => sum + s.to - s.from, 0);
 
 /** What an edited object is called, with its word. */
-export function nameOf({ kind, before, after }: Difference): string {
+function nameOf({ kind, before, after }: Difference): string {
   const object = after ?? before!;
   return kind === 'organisation' ? wordOf(kind) : `${KINDS[kind].word} ${labelOf(kind, object as AnyObject)}`;
 }
 
-/** A call in the words of the command line. */
-export function asked({ from, dial, at, enBloc }: Call, keys: NonNullable<Situation['keys']>) {
-  const who =
-    from.type === 'extension' ? from.id : from.calling === null ? 'withheld' : `${from.type === 'trunk' ? 'trunk' : 'outside'}:${from.calling}`;
-  const situation = keys.length > 0 ? { situation: { keys } } : {};
-  return { from: who, dial, at: new Date(at).toISOString(), enBloc: enBloc ?? false, ...situation };
+/** A call in the words of the command line and the Ask line. */
+function asked({ extensions }: Exchange, { from, dial, at, enBloc }: Call, keys: NonNullable<Situation['keys']>) {
+  const outside = from.type === 'extension' || from.calling === null ? 'withheld' : `outside:${from.calling}`;
+  return {
+    from: from.type === 'extension' ? extensions.get(from.id)!.digits : outside,
+    dial,
+    at: new Date(at).toISOString(),
+    enBloc: enBloc ?? false,
+    ...(keys.length > 0 ? { situation: { keys } } : {}),
+  };
 }
 
 /** Finds which edits are behind a changed call. */
@@ -126,7 +150,9 @@ class Causes {
   metBy(cell: ChangedCell): readonly Difference[] {
     if (this.edits.length === 1) return this.edits;
     const { was, willBe } = this.comparing;
-    const met = new Set([was, willBe].flatMap((x) => (cell.was && cell.willBe ? idsIn(trace(x, cell.call, this.holds(cell))) : [])));
+    const met = new Set(
+      [was, willBe].flatMap((x) => (cell.was && cell.willBe ? idsIn(trace(x, cell.call, this.holds(cell))) : [])),
+    );
     const found = this.edits.filter((e) => {
       const { all, ids } = this.reach.get(e)!;
       return all || [...met].some((id) => ids.has(id));
@@ -172,7 +198,12 @@ class Causes {
       });
     };
     const whole = take(edit);
-    const plan = whole ? planWith(willBe.plan, [...back.values()].map((e) => ({ kind: e.kind, id: e.id, value: e.before as AnyObject }))) : null;
+    const plan = whole
+      ? planWith(
+          willBe.plan,
+          [...back.values()].map((e) => ({ kind: e.kind, id: e.id, value: e.before as AnyObject })),
+        )
+      : null;
     const exchange = plan && isWhole(plan, edit) ? compile(plan, willBe) : null;
     this.without.set(edit, exchange);
     return exchange;
@@ -183,7 +214,8 @@ class Causes {
 function isWhole(plan: Plan, { kind, before }: Difference): boolean {
   if (kind === 'organisation' || before === null) return true;
   const ids = new Set<string>();
-  for (const list of Object.values(plan)) if (Array.isArray(list)) for (const o of list as { id: string }[]) ids.add(o.id);
+  for (const list of Object.values(plan))
+    if (Array.isArray(list)) for (const o of list as { id: string }[]) ids.add(o.id);
   return [...referencesOf(kind, before as AnyObject)].every((r) => ids.has(r.id));
 }
 

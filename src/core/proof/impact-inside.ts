@@ -30,7 +30,8 @@ export function insideCells(comparing: Comparing, affected: Affected, edits: rea
       (watched, at) => watched.map((x, k) => contextOf(x, phones[k]!, { at, situation })) as [DialContext, DialContext],
     );
     const merged = mergedTimes(times);
-    for (const time of merged) out.push(...regions(comparing, affected, group, phones, apart.has(group.phone.id), time));
+    for (const time of merged)
+      out.push(...regions(comparing, affected, group, phones, apart.has(group.phone.id), time));
     standing.meet(group, phones, merged[0]!.answer);
   });
   return [...out, ...standing.cells];
@@ -75,10 +76,14 @@ function regions(
     const cells = [mine.cells[pair.was]!, theirs.cells[pair.willBe]!] as const;
     if (cells.some((c) => c.type === 'literal') || cells.every((c) => c.takenEarly)) continue;
     const rules = cells.map((c) => (c.type === 'rule' ? c.rule.rung : null));
-    const alike = rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
+    const alike =
+      rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
     if (alike && !everything && !rules.some((r) => r && ids.has(r.id))) continue;
     const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
-    const [before, now] = both.map((x) => endOf(landingOf(x, call, situation))) as [ReturnType<typeof endOf>, ReturnType<typeof endOf>];
+    const [before, now] = both.map((x) => endOf(landingOf(x, call, situation))) as [
+      ReturnType<typeof endOf>,
+      ReturnType<typeof endOf>,
+    ];
     const sent = [sentIn(cells[0], before), sentIn(cells[1], now)] as const;
     const apart = sent[0] && sent[1] ? rewrittenApart(() => pairs.stringsOf(pair), sent[0], sent[1]) : undefined;
     const aspects = differing(before, now, apart === undefined ? undefined : apart === 'none');
@@ -86,7 +91,8 @@ function regions(
     const cell = { keys: [], phones: group.phones, number: null, stretches, aspects };
     // Where only the digits differ, and only of some of the strings, those are the ones.
     const some = typeof apart === 'object' && aspects.length === 1 ? apart : null;
-    if (!some) out.push({ ...cell, call, strings: pair.count, has: (dial) => pairs.has(pair, dial), was: before, willBe: now });
+    if (!some)
+      out.push({ ...cell, call, strings: pair.count, has: (dial) => pairs.has(pair, dial), was: before, willBe: now });
     else {
       const asked = { ...call, dial: shortestWitness(some)! };
       const [one, other] = both.map((x) => endOf(landingOf(x, asked, situation)));

@@ -1,6 +1,6 @@
 import { callerCells } from '../cells';
 import type { PlanNumber } from '../plan';
-import { activeSince, arrivesAs, type Call, type Exchange } from '../routing';
+import { activeSince, arrivesAs, routesFor, type Call, type Exchange } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './impact';
 import { keyScenarios } from './key-scenarios';
@@ -10,13 +10,20 @@ import { differing } from './noticed';
 function numbersMet({ was, willBe }: Comparing, { all, ids }: Affected): string[] {
   const out = new Set<string>();
   for (const exchange of [was, willBe]) {
-    const routes = exchange.routes.filter((r) => r.called !== null && ids.has(r.route.id));
-    const digits = exchange.routes.some((r) => r.route.dialledExtension);
+    // Routes that take numbers by a map, and those that go on to whatever has the digits that were delivered.
+    const mapped = new Set(
+      exchange.routes.flatMap((r, at) => (r.route.dialledExtension || (r.called && ids.has(r.route.id)) ? [at] : [])),
+    );
     for (const n of exchange.plan.numbers)
-      if (all || digits || ids.has(n.id) || routes.length > 0) out.add(n.e164);
+      if (all || ids.has(n.id) || (mapped.size > 0 && isTakenBy(exchange, n, mapped))) out.add(n.e164);
   }
   return [...out].sort();
 }
+
+const isTakenBy = (exchange: Exchange, number: PlanNumber, routes: ReadonlySet<number>): boolean => {
+  const at = arrives(exchange, number);
+  return at !== null && routesFor(exchange, at.text).some((r) => routes.has(r));
+};
 
 /** As which digits a number arrives, and at which site; null where it is on no trunk. */
 function arrives(exchange: Exchange, number: PlanNumber | undefined) {
@@ -38,12 +45,19 @@ export function outsideCells(comparing: Comparing, affected: Affected): ChangedC
     const at = both.map((x, k) => arrives(x, ours[k]));
     const called = [...new Set(at.flatMap((a) => a?.text ?? []))];
     const sites = at.map((a) => a?.site ?? null);
-    const callers = new Set((called.length > 0 ? called : [e164]).flatMap((text) => callerCells(both, situation, text, sites)));
+    const callers = new Set(
+      (called.length > 0 ? called : [e164]).flatMap((text) => callerCells(both, situation, text, sites)),
+    );
     const moments = both
       .flatMap((x, k) => (ours[k] ? [activeSince(ours[k], x.sites.get(ours[k].site)!)] : []))
-      .filter(Number.isFinite);
+      .filter((m) => m > span.from && m < span.to);
     for (const calling of callers) {
-      const call = (moment: number): Call => ({ from: { type: 'outside', calling }, dial: e164, enBloc: true, at: moment });
+      const call = (moment: number): Call => ({
+        from: { type: 'outside', calling },
+        dial: e164,
+        enBloc: true,
+        at: moment,
+      });
       for (const { keys, at: first, stretches, ends } of keyScenarios(both, call, situation, span, moments)) {
         const [before, now] = [ends[0]!, ends[1]!];
         const aspects = differing(before, now);

@@ -8,6 +8,8 @@ import { keyScenarios } from './key-scenarios';
 import { idOf, literalsOf, takenAs } from './literals';
 import { differing } from './noticed';
 
+const LAYERS = ['emergency', 'objects', 'ladder'] as const;
+
 /** Calls from phones to what stands in the plan: each string asked once for all phones of which nothing is asked but whether they may call inside. */
 export class Standing {
   private readonly met = new Map<string, ChangedCell[]>();
@@ -28,7 +30,11 @@ export class Standing {
   }
 
   /** Asks for all phones of a group. */
-  meet(group: PhoneGroup, phones: readonly [Extension, Extension], contexts: readonly [DialContext, DialContext]): void {
+  meet(
+    group: PhoneGroup,
+    phones: readonly [Extension, Extension],
+    contexts: readonly [DialContext, DialContext],
+  ): void {
     const both: readonly Exchange[] = [this.comparing.was, this.comparing.willBe];
     const rights = both.map((x, i) => {
       const { allow, pin } = x.classes.get(phones[i]!.class)!.rights.internal;
@@ -38,7 +44,9 @@ export class Standing {
     for (const [dial, single] of this.stringsOf(contexts, phones)) {
       const own = JSON.stringify([dial, group.phone.id]);
       // The same digits may be another's at another site, or go on there.
-      const there = contexts.map((c) => (literalsOf(c).has(dial) ? [idOf(literalsOf(c).get(dial)), takenAs(c, dial)] : null));
+      const there = contexts.map((c) =>
+        literalsOf(c).has(dial) ? [idOf(literalsOf(c).get(dial)), takenAs(c, dial)] : null,
+      );
       const shared = JSON.stringify([dial, alike, there]);
       const known = single ? undefined : this.met.get(shared);
       if (known) {
@@ -63,12 +71,15 @@ export class Standing {
       const { all, ids } = this.affected;
       const [mine, theirs] = [literalsOf(was), literalsOf(willBe)];
       found = new Map();
+      const dialling = LAYERS.some((layer) => was[layer] !== willBe[layer]);
       for (const dial of new Set([...mine.keys(), ...theirs.keys()])) {
         const [a, b] = [mine.get(dial), theirs.get(dial)];
         const same = idOf(a) === idOf(b);
         const emergency = a?.type === 'emergency' || b?.type === 'emergency';
-        if (same && !all && !emergency && !ids.has(idOf(a))) continue;
-        found.set(dial, !same || a?.type !== 'destination');
+        // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
+        const taken = same && dialling && takenAs(was, dial) !== takenAs(willBe, dial);
+        if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;
+        found.set(dial, !same || taken || a?.type !== 'destination');
       }
       known.set(willBe, found);
     }

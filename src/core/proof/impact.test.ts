@@ -24,7 +24,9 @@ function edited(chance: Chance, plan: Plan): Plan | null {
     if (theirs.length === 0) continue;
     const object = chance.one(theirs);
     const list = Object.entries(plan).find(([, value]) => value === (mine as unknown))![0];
-    text[list] = text[list]!.map((o) => (o.id === object.id ? (JSON.parse(JSON.stringify(object)) as { id: string }) : o));
+    text[list] = text[list]!.map((o) =>
+      o.id === object.id ? (JSON.parse(JSON.stringify(object)) as { id: string }) : o,
+    );
   }
   const read = readPlan(text);
   return read.ok ? read.plan : null;
@@ -33,9 +35,18 @@ function edited(chance: Chance, plan: Plan): Plan | null {
 /** What somebody in a call of the other evaluator notices. */
 function noticedBy(plan: Plan, call: Call, situation: Situation): string {
   const t = evaluate(plan, call, situation);
-  const landing = (l: { kind: string; id: string | null } | null) => (l === null ? '' : l.kind === 'outside' ? `outside ${l.id}` : `${l.kind} ${l.id ?? ''}`);
+  const landing = (l: { kind: string; id: string | null } | null) =>
+    l === null ? '' : l.kind === 'outside' ? `outside ${l.id}` : `${l.kind} ${l.id ?? ''}`;
   const left = t.digitsSent === null ? null : [t.trunk, t.digitsSent];
-  return JSON.stringify([t.outcome, landing(t.lands), t.cause, t.then.map((x) => [x.afterSeconds, `${x.kind} ${x.id}`]), left, t.shownNumber, t.secondsWaited]);
+  return JSON.stringify([
+    t.outcome,
+    landing(t.lands),
+    t.cause,
+    t.then.map((x) => [x.afterSeconds, `${x.kind} ${x.id}`]),
+    left,
+    t.shownNumber,
+    t.secondsWaited,
+  ]);
 }
 
 describe('impact', () => {
@@ -54,37 +65,65 @@ describe('impact', () => {
       const cells = changedCells(comparing, edits);
       for (const c of cells) {
         const [was, willBe] = [c.was!, c.willBe!];
-        expect(differing(was, willBe)).toEqual(c.aspects.filter((a) => a !== 'digits sent' || was.digitsSent !== willBe.digitsSent));
+        expect(differing(was, willBe)).toEqual(
+          c.aspects.filter((a) => a !== 'digits sent' || was.digitsSent !== willBe.digitsSent),
+        );
         const [one, other] = [before, after].map((p) => noticedBy(p, c.call, { keys: [...c.keys] }));
         // The other evaluator does not tell when a call lands.
-        if (one === other && c.aspects.join() !== 'seconds') expect({ seed: SEED + i, same: one, aspects: c.aspects, call: c.call }).toBeNull();
+        if (one === other && c.aspects.join() !== 'seconds')
+          expect({ seed: SEED + i, same: one, aspects: c.aspects, call: c.call }).toBeNull();
         expect(c.stretches.some((s) => c.call.at >= s.from && c.call.at < s.to)).toBe(true);
       }
-      const times = [at, ...cells.flatMap((c) => c.stretches.slice(0, 3).flatMap((s) => [s.from - 1000, s.from, s.from + 1000]))]
-        .filter((t) => t >= span.from && t < span.to);
-      const phones = before.extensions.filter((e) => e.kind !== 'virtual' && after.extensions.some((x) => x.id === e.id && x.kind !== 'virtual'));
+      const times = [
+        at,
+        ...cells.flatMap((c) => c.stretches.slice(0, 3).flatMap((s) => [s.from - 1000, s.from, s.from + 1000])),
+      ].filter((t) => t >= span.from && t < span.to);
+      const phones = before.extensions.filter(
+        (e) => e.kind !== 'virtual' && after.extensions.some((x) => x.id === e.id && x.kind !== 'virtual'),
+      );
       const dials = [
         ...before.extensions.map((e) => e.digits),
-        ...cells.filter((c) => c.number === null).slice(0, 20).flatMap((c) => [c.call.dial, c.call.dial.slice(0, -1), `${c.call.dial}1`]),
+        ...cells
+          .filter((c) => c.number === null)
+          .slice(0, 20)
+          .flatMap((c) => [c.call.dial, c.call.dial.slice(0, -1), `${c.call.dial}1`]),
         ...before.serviceCodes.map((c) => c.digits ?? '*'),
         '112',
         '999',
-        ...Array.from({ length: 12 }, () => Array.from({ length: 1 + chance.below(12) }, () => chance.one([...'0123456789'])).join('')),
+        ...Array.from({ length: 12 }, () =>
+          Array.from({ length: 1 + chance.below(12) }, () => chance.one([...'0123456789'])).join(''),
+        ),
       ].filter((d) => d !== '' && d.length <= 32);
       for (let n = 0; n < 150; n++) {
         const moment = chance.one(times);
         const phone = phones.length > 0 && chance.is(0.6) ? chance.one(phones) : null;
-        const number = chance.maybe(before.numbers.filter((x) => after.numbers.some((y) => y.e164 === x.e164)), 1);
+        const number = chance.maybe(
+          before.numbers.filter((x) => after.numbers.some((y) => y.e164 === x.e164)),
+          1,
+        );
         if (!phone && !number) continue;
-        const keys = phone ? [] : Array.from({ length: chance.below(3) }, (_, k) => ({ atSeconds: 200 * k + 1, key: chance.one([...'0123456789*#']) }));
+        const keys = phone
+          ? []
+          : Array.from({ length: chance.below(3) }, (_, k) => ({
+              atSeconds: 200 * k + 1,
+              key: chance.one([...'0123456789*#']),
+            }));
         const call: Call = phone
           ? { from: { type: 'extension', id: phone.id }, dial: chance.one(dials), enBloc: false, at: moment }
-          : { from: { type: 'outside', calling: chance.one(['+447700900999', null, '+46701740605', '+441632960998']) }, dial: number!.e164, enBloc: true, at: moment };
-        if ([comparing.was, comparing.willBe].some((x) => trace(x, call).then.some((t) => t.when === 'closes'))) continue;
+          : {
+              from: { type: 'outside', calling: chance.one(['+447700900999', null, '+46701740605', '+441632960998']) },
+              dial: number!.e164,
+              enBloc: true,
+              at: moment,
+            };
+        if ([comparing.was, comparing.willBe].some((x) => trace(x, call).then.some((t) => t.when === 'closes')))
+          continue;
         const [one, other] = [before, after].map((p) => noticedBy(p, call, {}));
         const mine = cells.filter(
           (c) =>
-            c.aspects.join() !== 'seconds' && c.stretches.some((s) => moment >= s.from && moment < s.to) && c.keys.length === 0 &&
+            c.aspects.join() !== 'seconds' &&
+            c.stretches.some((s) => moment >= s.from && moment < s.to) &&
+            c.keys.length === 0 &&
             (phone ? c.phones.includes(phone.id) && c.has(call.dial) : c.number === call.dial),
         );
         compared += 1;
@@ -93,7 +132,8 @@ describe('impact', () => {
         const early = phone && isTakenEarly(comparing.was, call) && isTakenEarly(comparing.willBe, call);
         if (one !== other && mine.length === 0 && !early)
           expect({ seed: SEED + i, call, one, other, edits: edits.map((e) => `${e.kind} ${e.id}`) }).toBeNull();
-        if (phone && one === other && mine.length > 0) expect({ seed: SEED + i, call, same: one, cell: { ...mine[0], stretches: 0, phones: 0 } }).toBeNull();
+        if (phone && one === other && mine.length > 0)
+          expect({ seed: SEED + i, call, same: one, cell: { ...mine[0], stretches: 0, phones: 0 } }).toBeNull();
         void keys;
       }
       const groups = impactOf(comparing, edits);
@@ -107,5 +147,7 @@ describe('impact', () => {
 });
 
 function isTakenEarly(exchange: ReturnType<typeof compile>, call: Call): boolean {
-  return trace(exchange, call).steps.some((s) => s.type === 'digits' && s.out !== null && s.out.length < call.dial.length);
+  return trace(exchange, call).steps.some(
+    (s) => s.type === 'digits' && s.out !== null && s.out.length < call.dial.length,
+  );
 }

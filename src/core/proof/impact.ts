@@ -55,4 +55,3 @@ export function changedCells(comparing: Comparing, edits?: readonly Difference[]
   const affected = affectedBy([was.plan, willBe.plan], all);
   return [...outsideCells(comparing, affected), ...insideCells(comparing, affected, all)];
 }
-

@@ -21,7 +21,13 @@ export function literalsOf(context: DialContext): ReadonlyMap<string, Literal> {
 
 /** By what it is known; empty: nothing has the string. */
 export const idOf = (rule: Literal | undefined): string =>
-  rule === undefined ? '' : rule.type === 'emergency' ? `emergency ${rule.number}` : rule.type === 'service' ? rule.code.id : rule.id;
+  rule === undefined
+    ? ''
+    : rule.type === 'emergency'
+      ? `emergency ${rule.number}`
+      : rule.type === 'service'
+        ? rule.code.id
+        : rule.id;
 
 /** How a phone takes a string that stands in its context (ENGINE E3): whole, at once or after the timer, or something shorter before. */
 export function takenAs(context: DialContext, dial: string): 'at once' | 'after the timer' | 'something shorter' {

@@ -77,4 +77,3 @@ export function sentIn(cell: DialCell, end: End): { put: string; drop: number } 
   if (cell.type !== 'rule' || end.trunk === null || end.digitsSent === null) return null;
   return cell.sent[cell.rule.rung.trunks.indexOf(end.trunk)] ?? null;
 }
-
