@@ -15,6 +15,7 @@ import { peopleFacts } from './people';
 import { planFacts } from './plan';
 import { recordFacts } from './records';
 import { rehearsalFacts } from './rehearsals';
+import { proofFacts } from './proof';
 import { scriptFacts } from './scripts';
 import { soundFacts } from './sounds';
 import { stateFacts } from './state';
@@ -29,6 +30,7 @@ export const contract = {
   ...stateFacts,
   ...holidayFacts,
   ...calendarFacts,
+  ...proofFacts,
   ...scriptFacts,
   ...rehearsalFacts,
   ...recordFacts,

@@ -31,6 +31,7 @@ export const PATHS = {
   plan: ['GET', '/plan'],
   traceGet: ['GET', '/trace'],
   tracePost: ['POST', '/trace'],
+  atlas: ['GET', '/atlas'],
   rehearse: ['POST', '/rehearsal'],
   rehearsals: ['GET', '/rehearsals'],
   keepRehearsal: ['POST', '/rehearsals'],

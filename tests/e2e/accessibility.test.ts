@@ -40,6 +40,7 @@ const VIEWS = [
   '/attendants/main-attendant',
   '/prompts',
   '/prompts/greeting-vastra',
+  '/atlas?phone=2104&under=9',
   '/rehearsal?from=outside:%2B447700900999&dial=%2B441632960183&did=k3:2',
   '/time-switches',
   '/time-switches/crew-duty',

@@ -81,9 +81,9 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
       }
     await page.waitForSelector('[data-testid=timeline]');
   },
-  charts: async (page) => {
-    await visit(page, '/calls/charts');
-    await page.waitForSelector('[data-chart=weekday] canvas');
+  atlas: async (page) => {
+    await visit(page, '/atlas?phone=2104');
+    await page.waitForSelector('[data-testid=regions]');
   },
   replay: async (page) => {
     await visit(page, '/calls/replay');

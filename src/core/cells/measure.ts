@@ -1,11 +1,14 @@
 import { DEAD, LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT, type Automaton } from '../digits';
 
-/** How many strings of 1 to 32 symbols each label of an automaton takes; a state's label is its first rule. */
-export function countsByLabel(automaton: Automaton, labels: number): bigint[] {
+/**
+ * How many strings of 1 to 32 symbols each label of an automaton takes; a state's label is its first rule. With another state to
+ * begin at, and how many symbols led there: of those that go on from there.
+ */
+export function countsByLabel(automaton: Automaton, labels: number, from = 0, before = 0): bigint[] {
   const { next, accepts } = automaton;
   const sums = new Array<bigint>(labels).fill(0n);
-  let now = new Map<number, bigint>([[0, 1n]]);
-  for (let length = 1; length <= LONGEST_DIALLED; length++) {
+  let now = new Map<number, bigint>([[from, 1n]]);
+  for (let length = before + 1; length <= LONGEST_DIALLED; length++) {
     const then = new Map<number, bigint>();
     for (const [state, ways] of now) {
       // Symbols that lead to the same state are taken together: most of them do.

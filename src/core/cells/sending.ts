@@ -43,6 +43,3 @@ export function writtenFrom(number: NumberClass, form: WrittenForm, country: str
       return home ? before(nationalPrefixOf(country), significant()) : abroad();
   }
 }
-
-/** What comes out for some digits. */
-export const rewritten = (digits: string, { put, drop }: Rewriting): string => put + digits.slice(drop);

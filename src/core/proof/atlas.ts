@@ -1,37 +1,10 @@
-import { z } from 'zod';
 import { countsByLabel, dialledCells, onlyLabels, witnessesByLabel, type DialCell, type DialledCells } from '../cells';
-import { mapOfAutomaton, run as runAutomaton } from '../digits';
-import { outcomeSchema } from '../exchange';
-import { CALL_KINDS, type CallKind } from '../numbers';
-import type { Extension } from '../plan';
+import { DEAD, LONGEST_DIALLED, SYMBOLS, automatonOfLiterals, mapOfAutomaton, run as runAutomaton } from '../digits';
+import type { CallKind } from '../numbers';
+import { KINDS, type Extension } from '../plan';
 import { contextOf, outcomeOf, trace, type Ending, type Exchange, type Situation } from '../routing';
 import { literalsOf, type Literal } from './literals';
-
-/** Strings that a phone can dial and that the plan decides alike (ENGINE E14). */
-export const regionSchema = z.strictObject({
-  /** a readable map of just these strings, or, where `exact` is false, one that takes others besides */
-  map: z.string(),
-  exact: z.boolean(),
-  /** how many strings of 1 to 32 symbols, in decimal */
-  count: z.string(),
-  outcome: outcomeSchema,
-  kind: z.enum(CALL_KINDS).nullable(),
-  /** what took them: a rule of the ladder, an object, `emergency`; null: nothing */
-  rule: z.string().nullable(),
-  /** what that is called */
-  label: z.string(),
-  trunk: z.string().nullable(),
-  /** which right decided, as the reason code of a trace says it; null: none was asked */
-  right: z.string().nullable(),
-  example: z.string(),
-  /** dialled at the phone, something shorter is taken before */
-  takenEarly: z.boolean(),
-  /** dialled at the phone, some of it is taken only when the timer between digits has run out */
-  waits: z.boolean(),
-});
-export type Region = z.output<typeof regionSchema>;
-
-export const atlasSchema = z.strictObject({ regions: z.array(regionSchema) });
+import type { Next, Region } from './regions';
 
 const known = new WeakMap<object, DialledCells>();
 
@@ -45,6 +18,8 @@ export function cellsOf(exchange: Exchange, phone: Extension, at: number, situat
 
 export interface Atlas {
   regions: Region[];
+  /** what follows some digits, symbol by symbol */
+  under(digits: string): Next;
   /** the region of a string of 1 to 32 symbols */
   regionOf(dial: string): Region;
 }
@@ -52,10 +27,16 @@ export interface Atlas {
 /** Whatever can be dialled. */
 const ANYTHING = '[0-9*#][0-9*#].|+[0-9*#].';
 /**
- * The atlas of a phone at a moment: every string of 1 to 32 symbols in exactly one region, as if sent as one block. The phone
- * must exist in the plan.
+ * The atlas of a phone at a moment: every string of 1 to 32 symbols in exactly one region, as if sent as one block. `together` makes
+ * one region of all objects of a kind that end alike. The phone must exist in the plan.
  */
-export function atlasOf(exchange: Exchange, phoneId: string, at: number, situation: Situation = {}): Atlas {
+export function atlasOf(
+  exchange: Exchange,
+  phoneId: string,
+  at: number,
+  situation: Situation = {},
+  together = false,
+): Atlas {
   const phone = exchange.extensions.get(phoneId)!;
   const { automaton, cells } = cellsOf(exchange, phone, at, situation);
   const counts = countsByLabel(automaton, cells.length);
@@ -92,13 +73,36 @@ export function atlasOf(exchange: Exchange, phoneId: string, at: number, situati
     for (const label of labels) ofLabel.set(label, region);
     return region;
   });
-  const standing = literals(exchange, phone, at, situation);
+  const standing = literals(exchange, phone, at, situation, together);
+  const all = [...regions, ...standing.regions];
+  const placeOf = new Map(all.map((r, i) => [r, i]));
   return {
-    regions: [...regions, ...standing.regions],
+    regions: all,
+    under: (digits) =>
+      [...SYMBOLS].flatMap((symbol) => {
+        const head = digits + symbol;
+        const state = runAutomaton(automaton, head);
+        if (state === DEAD || head.length > LONGEST_DIALLED) return [];
+        const sums = new Map<number, bigint>();
+        const add = (region: Region | undefined, count: bigint) => {
+          if (region && count > 0n) sums.set(placeOf.get(region)!, (sums.get(placeOf.get(region)!) ?? 0n) + count);
+        };
+        add(ofLabel.get(automaton.accepts[state]![0]!), 1n);
+        countsByLabel(automaton, cells.length, state, head.length).forEach((count, label) =>
+          add(ofLabel.get(label), count),
+        );
+        for (const [dial, region] of standing.ofString) if (dial.startsWith(head)) add(region, 1n);
+        const parts = [...sums].map(([region, count]) => ({ region, count: String(count) }));
+        return parts.length > 0 ? [{ symbol, parts }] : [];
+      }),
     regionOf: (dial) =>
       standing.ofString.get(dial) ?? ofLabel.get(automaton.accepts[runAutomaton(automaton, dial)]![0]!)!,
   };
 }
+
+/** A word for a kind as a word for several. */
+const severalOf = (word: string): string =>
+  word.endsWith('y') ? `${word.slice(0, -1)}ies` : word.endsWith('x') ? `${word}es` : `${word}s`;
 
 const isBefore = (a: string, b: string) => a.length < b.length || (a.length === b.length && a < b);
 
@@ -108,7 +112,17 @@ const regionKey = ({ outcome, kind, rule, trunk, cause }: Ending, { takenEarly }
   JSON.stringify([outcome, kind, rule, trunk, cause, takenEarly]);
 
 function regionOf(exchange: Exchange, { outcome, kind, rule, trunk }: Ending, { takenEarly, waits }: Known) {
-  return { outcome, kind: kind as CallKind | null, rule, label: nameOfRule(exchange, rule), trunk, takenEarly, waits };
+  const trunkName = trunk === null ? '' : exchange.trunks.get(trunk)!.name;
+  return {
+    outcome,
+    kind: kind as CallKind | null,
+    rule,
+    label: nameOfRule(exchange, rule),
+    trunk,
+    trunkName,
+    takenEarly,
+    waits,
+  };
 }
 
 function nameOfRule(exchange: Exchange, rule: string | null): string {
@@ -134,7 +148,7 @@ interface Literals {
 }
 
 /** Every string that stands in the plan, each with what has it: emergency numbers before objects. */
-function literals(exchange: Exchange, phone: Extension, at: number, situation: Situation): Literals {
+function literals(exchange: Exchange, phone: Extension, at: number, situation: Situation, together: boolean): Literals {
   const context = contextOf(exchange, phone, { at, situation });
   const { automaton, cells } = cellsOf(exchange, phone, at, situation);
   const named = namedIn(situation);
@@ -150,7 +164,8 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
       if (plain) alike.set(plain, found);
     }
     const end = plain && rule.type === 'destination' ? { ...found.end, rule: rule.id } : found.end;
-    const key = regionKey(end, cell);
+    const kind = together && rule.type === 'destination' ? rule.kind : null;
+    const key = `${kind} ${regionKey(kind ? { ...end, rule: kind } : end, cell)}`;
     const region = regions.get(key);
     if (region) {
       region.dials.push(dial);
@@ -162,6 +177,7 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
           exact: true,
           count: '',
           ...regionOf(exchange, end, cell),
+          ...(kind ? { rule: null, label: severalOf(KINDS[kind].word) } : {}),
           right: found.right,
           example: dial,
         },
@@ -170,7 +186,7 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   }
   const ofString = new Map<string, Region>();
   for (const { region, dials } of regions.values()) {
-    region.map = dials.join('|');
+    region.map = (together && mapOfAutomaton(automatonOfLiterals(dials))) || dials.join('|');
     region.count = String(dials.length);
     region.example = dials.reduce((a, b) => (isBefore(b, a) ? b : a));
     for (const dial of dials) ofString.set(dial, region);

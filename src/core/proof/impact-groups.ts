@@ -14,11 +14,12 @@ import {
 } from '../plan';
 import { compile, landingOf, trace, type Call, type Exchange, type Situation, type Trace } from '../routing';
 import { affectedBy } from './entries';
-import { changedCells, type ChangedCell, type Comparing } from './impact';
+import type { ChangedCell, Comparing } from './changed';
+import { changedCells } from './impact';
 import { ASPECTS, differing, endOf, endSchema, type End } from './noticed';
 
 /** Calls that change alike, for the same reason. */
-export const impactGroupSchema = z.strictObject({
+const impactGroupSchema = z.strictObject({
   /** phones and numbers whose calls change */
   count: z.number(),
   phones: z.number(),
@@ -44,8 +45,6 @@ export const impactGroupSchema = z.strictObject({
   edits: z.array(z.strictObject({ kind: z.string(), id: z.string(), label: z.string() })),
 });
 export type ImpactGroup = z.output<typeof impactGroupSchema>;
-
-export const impactSchema = z.strictObject({ groups: z.array(impactGroupSchema) });
 
 /** Cells of which each is held against every edit; of more, those that change alike are taken as one. */
 const MOST_TRACED = 3000;

@@ -5,7 +5,7 @@ import type { Difference, Extension } from '../plan';
 import { contextOf, landingOf, type Call, type Exchange } from '../routing';
 import { cellsOf } from './atlas';
 import { phonesApart, type Affected } from './entries';
-import type { ChangedCell, Comparing } from './impact';
+import type { ChangedCell, Comparing } from './changed';
 import { differing, endOf, sentIn } from './noticed';
 import { Standing } from './impact-standing';
 

@@ -2,7 +2,7 @@ import { callerCells } from '../cells';
 import type { PlanNumber } from '../plan';
 import { activeSince, arrivesAs, routesFor, type Call, type Exchange } from '../routing';
 import type { Affected } from './entries';
-import type { ChangedCell, Comparing } from './impact';
+import type { ChangedCell, Comparing } from './changed';
 import { keyScenarios } from './key-scenarios';
 import { differing } from './noticed';
 

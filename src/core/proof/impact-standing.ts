@@ -3,7 +3,7 @@ import type { DialContext } from '../exchange/context';
 import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
 import type { Affected } from './entries';
-import type { ChangedCell, Comparing } from './impact';
+import type { ChangedCell, Comparing } from './changed';
 import { keyScenarios } from './key-scenarios';
 import { idOf, literalsOf, takenAs } from './literals';
 import { differing } from './noticed';

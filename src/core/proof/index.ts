@@ -3,3 +3,4 @@ export * from './atlas';
 export * from './impact';
 export * from './impact-groups';
 export * from './noticed';
+export * from './regions';

@@ -9,7 +9,7 @@ import { compile, trace, type Call, type Exchange, type Situation } from '.';
  * of object, random situations and random calls: every answer is the same.
  */
 
-const PLANS = 500 * Number(process.env.POLYDROME_SOAK ?? 1);
+const PLANS = 300 * Number(process.env.POLYDROME_SOAK ?? 1);
 const CALLS = 20;
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261126);
 

@@ -55,6 +55,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
     places: [
       { href: '/trace', title: 'Trace' },
       { href: '/rehearsal', title: 'Rehearsal' },
+      { href: '/atlas', title: 'Atlas' },
       { href: '/calls', title: 'Calls', right: 'seeCalls' },
       { href: '/go-live', title: 'Draft edits', count: 'edits' },
       { href: '/revisions', title: 'Revisions', count: 'revision' },

@@ -14,6 +14,7 @@ import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
 import { recordHandlers } from './records';
 import { rehearsalHandlers } from './rehearsals';
+import { proofHandlers } from './proof';
 import { scriptHandlers } from './scripts';
 import { soundHandlers } from './sounds';
 import { stateHandlers } from './state';
@@ -28,6 +29,7 @@ export const handlers: Handlers = {
   ...stateHandlers,
   ...holidayHandlers,
   ...calendarHandlers,
+  ...proofHandlers,
   ...scriptHandlers,
   ...rehearsalHandlers,
   ...recordHandlers,

@@ -99,6 +99,15 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
   };
 }
 
+/** The phone that the atlas is opened for: the one that is asked for, else the reader's first. */
+export async function atlasPage(asked: { phone?: string; at?: string; under?: string }) {
+  const reader = await pageActor();
+  if (!may(reader, 'ask')) notFound();
+  const phone = asked.phone ?? (await askForPage('firstPhone', { reader }));
+  const under = /^[0-9*#]{0,31}$/.test(asked.under ?? '') ? (asked.under ?? '') : '';
+  return { phone: phone ?? '', at: asked.at ?? 'now', under };
+}
+
 export async function historyPage(searchParams: Record<string, string | undefined>) {
   const reader = await pageActor();
   // An address that somebody has changed by hand is read as far as it makes sense.

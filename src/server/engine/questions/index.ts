@@ -22,6 +22,7 @@ import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
 import * as prompts from './prompts';
+import * as proof from './proof';
 import * as records from './records';
 import * as rehearsals from './rehearsals';
 import * as scripts from './scripts';
@@ -42,6 +43,7 @@ export const QUESTIONS = {
   ...answering,
   ...attendants,
   ...prompts,
+  ...proof,
   outbound,
   ...calendars,
   ...calls,

@@ -1,0 +1,37 @@
+import type { Span } from '../cells';
+import type { Call, Exchange, Situation } from '../routing';
+import type { Aspect, End } from './noticed';
+
+/** What two plans are compared over. */
+export interface Comparing {
+  was: Exchange;
+  willBe: Exchange;
+  /** what holds beside the plans */
+  situation: Situation;
+  /** moments at which calls may begin, milliseconds since 1970 UTC */
+  span: Span;
+  /** called now and then with how much is done, from 0 to 1; to stop, it throws */
+  progress?: (done: number) => void;
+}
+
+/** Calls that nothing tells apart in either plan, and that end otherwise in one than in the other. */
+export interface ChangedCell {
+  /** a call of the cell, to be asked of either plan */
+  call: Call;
+  /** keys that the caller presses */
+  keys: NonNullable<Situation['keys']>;
+  /** phones that it is dialled at; empty for calls from outside */
+  phones: readonly string[];
+  /** the number that is called from outside; null for calls from phones */
+  number: string | null;
+  /** dialled strings, for calls from phones; one for calls from outside */
+  strings: bigint;
+  /** whether a dialled string is one of them */
+  has: (dial: string) => boolean;
+  /** when such calls begin */
+  stretches: readonly Span[];
+  aspects: readonly Aspect[];
+  /** null: there is no such phone or number in that plan */
+  was: End | null;
+  willBe: End | null;
+}
