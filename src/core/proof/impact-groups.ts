@@ -1,6 +1,4 @@
-import { z } from 'zod';
 import type { Span } from '../cells';
-import { situationSchema } from '../exchange';
 import {
   KINDS,
   planWith,
@@ -16,35 +14,26 @@ import { compile, landingOf, trace, type Call, type Exchange, type Situation, ty
 import { affectedBy } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { changedCells } from './impact';
-import { ASPECTS, differing, endOf, endSchema, type End } from './noticed';
+import { differing, endOf, type Aspect, type End } from './noticed';
 
 /** Calls that change alike, for the same reason. */
-const impactGroupSchema = z.strictObject({
+export interface ImpactGroup {
   /** phones and numbers whose calls change */
-  count: z.number(),
-  phones: z.number(),
-  numbers: z.number(),
+  count: number;
+  phones: number;
+  numbers: number;
   /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
-  strings: z.string(),
+  strings: string;
   /** for how much of the time, 0 to 1 */
-  share: z.number(),
-  aspects: z.array(z.enum(ASPECTS)),
-  example: z.strictObject({
-    call: z.strictObject({
-      /** as the Ask line and the command line take it */
-      from: z.string(),
-      dial: z.string(),
-      at: z.string(),
-      enBloc: z.boolean(),
-      situation: situationSchema.optional(),
-    }),
-  }),
-  was: endSchema.nullable(),
-  willBe: endSchema.nullable(),
+  share: number;
+  aspects: Aspect[];
+  /** a call as the Ask line and the command line take it */
+  example: { call: { from: string; dial: string; at: string; enBloc: boolean; situation?: Situation } };
+  was: End | null;
+  willBe: End | null;
   /** the edits behind it: without any one of them the example would end as it was */
-  edits: z.array(z.strictObject({ kind: z.string(), id: z.string(), label: z.string() })),
-});
-export type ImpactGroup = z.output<typeof impactGroupSchema>;
+  edits: { kind: string; id: string; label: string }[];
+}
 
 /** Cells of which each is held against every edit; of more, those that change alike are taken as one. */
 const MOST_TRACED = 3000;

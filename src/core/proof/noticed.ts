@@ -1,27 +1,24 @@
-import { z } from 'zod';
 import type { DialCell } from '../cells';
-import { landingSchema, outcomeSchema } from '../exchange';
-import type { Ending, Landing } from '../routing';
+import type { Ending, Landing, Outcome, Then } from '../exchange';
 
 /** How a call ends, as it is told beside how it would end. */
-export const endSchema = z.strictObject({
-  outcome: outcomeSchema,
-  lands: landingSchema.nullable(),
-  trunk: z.string().nullable(),
-  shownNumber: z.string().nullable(),
-  digitsSent: z.string().nullable(),
-  /** Q.850 and SIP cause of what is not routed */
-  cause: z.strictObject({ q850: z.number(), sip: z.number() }).nullable(),
+export interface End {
+  outcome: Outcome;
+  lands: Landing | null;
+  /** by which it leaves */
+  trunk: string | null;
+  shownNumber: string | null;
+  digitsSent: string | null;
+  /** of what is not routed */
+  cause: Ending['cause'];
   /** what follows without an answer */
-  then: z.array(z.strictObject({ when: z.string(), afterSeconds: z.number(), lands: landingSchema })),
+  then: Then[];
   /** seconds until somebody takes it */
-  afterSeconds: z.number(),
-});
-export type End = z.output<typeof endSchema>;
+  afterSeconds: number;
+}
 
 /** What of a call can differ for those who are in it. */
-export const ASPECTS = ['end', 'afterwards', 'trunk', 'digits sent', 'number shown', 'seconds', 'heard'] as const;
-export type Aspect = (typeof ASPECTS)[number];
+export type Aspect = 'end' | 'afterwards' | 'trunk' | 'digits sent' | 'number shown' | 'seconds';
 
 /** An ending with what is asked of it here. */
 export type Told = Ending & { secondsWaited: number; landedAt: number };
