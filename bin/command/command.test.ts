@@ -557,39 +557,52 @@ describe('polydrome and arguments that are not so', () => {
   });
 });
 
+/** Tables of numbers are prepared when they are first asked for. */
+const PREPARED_MS = 120_000;
+
 describe('polydrome atlas and impact', () => {
   const plan = 'demo/plan.yaml';
   const at = '2026-12-04T17:10:00Z';
 
-  it('tells a phone’s regions, each string in one', () => {
-    const { code, value } = json(['atlas', '--plan', plan, '--phone', '2104', '--at', at]);
-    expect(code).toBe(0);
-    const regions = value.regions as { map: string; example: string; outcome: string; rule: string; count: string }[];
-    const sum = regions.reduce((all, r) => all + BigInt(r.count), 0n);
-    expect(sum).toBe((13n * (12n ** 32n - 1n)) / 11n);
-    expect(regions.find((r) => r.example === '2105')).toMatchObject({ outcome: 'routed', count: '1' });
-    expect(json(['atlas', '--plan', plan, '--phone', '9999'])).toMatchObject({
-      code: 2,
-      value: { error: { path: '--phone' } },
-    });
-    expect(json(['atlas', '--plan', plan])).toMatchObject({ code: 2, value: { error: { path: '--phone' } } });
-  });
+  it(
+    'tells a phone’s regions, each string in one',
+    () => {
+      const { code, value } = json(['atlas', '--plan', plan, '--phone', '2104', '--at', at]);
+      expect(code).toBe(0);
+      const regions = value.regions as { map: string; example: string; outcome: string; rule: string; count: string }[];
+      const sum = regions.reduce((all, r) => all + BigInt(r.count), 0n);
+      expect(sum).toBe((13n * (12n ** 32n - 1n)) / 11n);
+      expect(regions.find((r) => r.example === '2105')).toMatchObject({ outcome: 'routed', count: '1' });
+      expect(json(['atlas', '--plan', plan, '--phone', '9999'])).toMatchObject({
+        code: 2,
+        value: { error: { path: '--phone' } },
+      });
+      expect(json(['atlas', '--plan', plan])).toMatchObject({ code: 2, value: { error: { path: '--phone' } } });
+    },
+    PREPARED_MS,
+  );
 
-  it('names the calls that an edit changes, how many phones and numbers, and the edit; exit 0 where nothing changes', () => {
-    expect(json(['impact', '--from', plan, '--to', plan, '--at', at])).toEqual({ code: 0, value: { groups: [] } });
-    const text = readFileSync(plan, 'utf8');
-    const document = parse(text) as { extensions: { id: string; digits: string; ringSeconds: number; name: string }[] };
-    const one = document.extensions.find((e) => e.digits === '2105')!;
-    one.ringSeconds += 7;
-    document.extensions.find((e) => e.digits === '2106')!.name = 'Somebody Else';
-    const other = join(folder, 'other-seconds.json');
-    writeFileSync(other, JSON.stringify(document));
-    const { code, value } = json(['impact', '--from', plan, '--to', other, '--at', at]);
-    expect(code).toBe(1);
-    const groups = value.groups as { numbers: number; phones: number; aspects: string[]; edits: { id: string }[] }[];
-    // A new name changes no call; longer ringing changes what follows without an answer.
-    expect(groups.flatMap((g) => g.edits.map((e) => e.id))).toEqual(groups.map(() => one.id));
-    for (const g of groups) expect(g.aspects).toEqual(['afterwards']);
-    expect(groups.some((g) => g.phones > 100) && groups.some((g) => g.numbers === 1)).toBe(true);
-  });
+  it(
+    'names the calls that an edit changes, how many phones and numbers, and the edit; exit 0 where nothing changes',
+    () => {
+      expect(json(['impact', '--from', plan, '--to', plan, '--at', at])).toEqual({ code: 0, value: { groups: [] } });
+      const text = readFileSync(plan, 'utf8');
+      const document = parse(text) as {
+        extensions: { id: string; digits: string; ringSeconds: number; name: string }[];
+      };
+      const one = document.extensions.find((e) => e.digits === '2105')!;
+      one.ringSeconds = 33;
+      document.extensions.find((e) => e.digits === '2106')!.name = 'Somebody Else';
+      const other = join(folder, 'other-seconds.json');
+      writeFileSync(other, JSON.stringify(document));
+      const { code, value } = json(['impact', '--from', plan, '--to', other, '--at', at]);
+      expect(code).toBe(1);
+      const groups = value.groups as { numbers: number; phones: number; aspects: string[]; edits: { id: string }[] }[];
+      // A new name changes no call; longer ringing changes what follows without an answer.
+      expect(groups.flatMap((g) => g.edits.map((e) => e.id))).toEqual(groups.map(() => one.id));
+      for (const g of groups) expect(g.aspects).toEqual(['afterwards']);
+      expect(groups.some((g) => g.phones > 100) && groups.some((g) => g.numbers === 1)).toBe(true);
+    },
+    PREPARED_MS,
+  );
 });
