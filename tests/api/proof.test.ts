@@ -80,8 +80,8 @@ describe('the atlas over the API', () => {
   it.each([
     ['phone=9999', 404, 'phone', /no extension 9999/],
     ['phone=2104&at=soonish', 422, 'at', /./],
-    ['phone=2104&under=9x', 422, 'under', /0-9/],
-    ['', 422, 'phone', /./],
+    ['phone=2104&under=9x', 400, 'under', /0-9/],
+    ['', 400, 'phone', /./],
   ])('refuses %s with what would be right', async (query, status, path, sentence) => {
     const { status: got, body } = await boss.get<{ errors: { path: string; sentence: string }[] }>(
       `/atlas?of=live&${query}`,
@@ -100,8 +100,8 @@ describe('the atlas over the API', () => {
     const hamburg = await atlas('phone=4000', desk);
     const nobody = await atlas('phone=4999', desk);
     expect([hamburg.status, nobody.status]).toEqual([404, 404]);
-    expect(JSON.stringify(hamburg.body).replace('4000', '4999')).toBe(JSON.stringify(nobody.body));
-    const { body } = await atlas('phone=2104&together=true', desk);
+    expect(JSON.stringify(hamburg.body).replaceAll('4000', '4999')).toBe(JSON.stringify(nobody.body));
+    const { body } = await atlas('phone=2104', desk);
     expect(JSON.stringify(body)).not.toContain('Freight desk');
   });
 });

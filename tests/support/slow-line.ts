@@ -1,8 +1,8 @@
 import { expect } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 
-/** Milliseconds that every request takes longer: the longest, in long runs the shorter ones too. */
-export const DELAYS: readonly (200 | 500 | 2000)[] = process.env.POLYDROME_SOAK ? [200, 500, 2000] : [2000];
+/** Milliseconds that every request takes longer: the middle one, in long runs the shorter and the longer too. */
+export const DELAYS: readonly (200 | 500 | 2000)[] = process.env.POLYDROME_SOAK ? [200, 500, 2000] : [500];
 
 /** Typing and waiting in a page whose line is slow. */
 export function onSlowLine(page: () => Page) {

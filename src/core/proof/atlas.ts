@@ -100,6 +100,9 @@ export function atlasOf(
   };
 }
 
+/** Strings that are named of a region of many that no short map takes. */
+const MOST_TOGETHER = 40;
+
 /** A word for a kind as a word for several. */
 const severalOf = (word: string): string =>
   word.endsWith('y') ? `${word.slice(0, -1)}ies` : word.endsWith('x') ? `${word}es` : `${word}s`;
@@ -186,7 +189,9 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   }
   const ofString = new Map<string, Region>();
   for (const { region, dials } of regions.values()) {
-    region.map = (together && mapOfAutomaton(automatonOfLiterals(dials))) || dials.join('|');
+    const short = together ? mapOfAutomaton(automatonOfLiterals(dials)) : null;
+    region.exact = short !== null || !together || dials.length <= MOST_TOGETHER;
+    region.map = short ?? dials.slice(0, region.exact ? dials.length : MOST_TOGETHER).join('|');
     region.count = String(dials.length);
     region.example = dials.reduce((a, b) => (isBefore(b, a) ? b : a));
     for (const dial of dials) ofString.set(dial, region);
