@@ -102,12 +102,6 @@ describe('impact', () => {
           1,
         );
         if (!phone && !number) continue;
-        const keys = phone
-          ? []
-          : Array.from({ length: chance.below(3) }, (_, k) => ({
-              atSeconds: 200 * k + 1,
-              key: chance.one([...'0123456789*#']),
-            }));
         const call: Call = phone
           ? { from: { type: 'extension', id: phone.id }, dial: chance.one(dials), enBloc: false, at: moment }
           : {
@@ -134,7 +128,6 @@ describe('impact', () => {
           expect({ seed: SEED + i, call, one, other, edits: edits.map((e) => `${e.kind} ${e.id}`) }).toBeNull();
         if (phone && one === other && mine.length > 0)
           expect({ seed: SEED + i, call, same: one, cell: { ...mine[0], stretches: 0, phones: 0 } }).toBeNull();
-        void keys;
       }
       const groups = impactOf(comparing, edits);
       expect(groups.reduce((sum, g) => sum + g.count, 0) > 0).toBe(cells.length > 0);
