@@ -215,9 +215,13 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
   return gone;
 }
 
+/** What was closed in this window: a page loaded again at once may be older than the answer to closing. */
+const CLOSED = 'polydrome-told-closed';
+
 /** What colleagues did to the reader's edits: it stands until it is read. */
 function ToldStrip({ told }: { told: FrameData['told'] }) {
   const [read, setRead] = useState<readonly string[]>([]);
+  useEffect(() => setRead(sessionStorage.getItem(CLOSED)?.split(' ') ?? []), []);
   const left = told.filter((t) => !read.includes(t.id));
   if (left.length === 0) return null;
   return (
@@ -233,6 +237,7 @@ function ToldStrip({ told }: { told: FrameData['told'] }) {
             aria-label={`Close: ${t.sentence}`}
             onClick={() => {
               setRead([...read, t.id]);
+              sessionStorage.setItem(CLOSED, [...read, t.id].join(' '));
               tell('read', { params: { id: t.id } });
             }}
           >
