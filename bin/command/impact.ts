@@ -1,6 +1,6 @@
 import { readWhen } from '@/core/ask';
 import { differences } from '@/core/plan';
-import { AHEAD_MS, impactOf, type End, type ImpactGroup } from '@/core/proof';
+import { AHEAD_MS, impactOf, type ImpactGroup, type ToldEnd } from '@/core/proof';
 import { Refusal, flagsOf, need, type Answer } from './answer';
 import { exchangeOf } from './plan';
 import { situationOf } from './trace';
@@ -18,7 +18,7 @@ export function impactCommand(args: string[]): Answer {
   return { exit: groups.length > 0 ? 1 : 0, value: { groups }, text: inWords(groups) };
 }
 
-const endInWords = (end: End | null): string =>
+const endInWords = (end: ToldEnd | null): string =>
   end === null ? 'nothing there' : end.lands ? end.lands.label : `${end.outcome}, cause ${end.cause?.q850 ?? 'none'}`;
 
 function inWords(groups: readonly ImpactGroup[]): string {

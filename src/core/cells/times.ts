@@ -67,12 +67,13 @@ export function overTime<T>(
       cell.stretches.push(...left);
       break;
     }
-    const states = list.map((m) => stateOf(exchanges[m.exchange]!, situation, m, asking, span));
+    const asks = list.map((m) => stateAt(exchanges[m.exchange]!, situation, m, span));
+    const states = asks.map((stateFrom) => stateFrom(asking));
     const borders = bordersOfAll(exchanges, situation, span, list, moments);
     const begun = moments.map((m) => asking >= m);
     const alike = (from: number) =>
       moments.every((m, i) => from >= m === begun[i]) &&
-      list.every((m, i) => stateOf(exchanges[m.exchange]!, situation, m, from, span) === states[i]);
+      asks.every((stateFrom, i) => stateFrom(from) === states[i]);
     const rest: Span[] = [];
     for (const piece of cutAt(left, borders)) put(alike(piece.from) ? cell.stretches : rest, piece);
     left = rest;
@@ -161,18 +162,22 @@ const atOf = ({ borders, states }: Said, at: number): string => {
   return states[low - 1] ?? '';
 };
 
-function stateOf(
+/** What something that was met says to a call that begins at a moment. */
+function stateAt(
   exchange: Exchange,
   situation: Situation,
   { hours, after, waits }: Met,
-  from: number,
   span: Span,
-): string {
-  if (hours === null) return atOf(singleNotices(situation), from + after);
-  if (waits === undefined) return atOf(said(exchange, situation, hours, span), from + after);
-  // Where those who wait are sent on, they are at that moment, which is another every day.
-  const closes = closesAt(exchange, situation, hours, from + after);
-  return closes !== null && closes < from + after + waits * 1000 ? String(closes) : 'later';
+): (from: number) => string {
+  if (waits === undefined || hours === null) {
+    const says = hours === null ? singleNotices(situation) : said(exchange, situation, hours, span);
+    return (from) => atOf(says, from + after);
+  }
+  return (from) => {
+    // Where those who wait are sent on, they are at that moment, which is another every day.
+    const closes = closesAt(exchange, situation, hours, from + after);
+    return closes !== null && closes < from + after + waits * 1000 ? String(closes) : 'later';
+  };
 }
 
 /** How much longer than a span hours are looked at: what a call that begins in it may still meet. */

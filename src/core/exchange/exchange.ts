@@ -35,11 +35,11 @@ export interface HoursNow {
   why: string;
 }
 
-/** Opening hours prepared for questions, with what they said last without notices, and how long it holds (half-open). */
+/** Opening hours prepared for questions, with what they said without notices, and how long it holds (half-open), in order. */
 export interface CompiledHours {
   name: string;
   hours: Hours;
-  stretch: { from: number; to: number; now: HoursNow } | null;
+  stretches: { from: number; to: number; now: HoursNow }[];
 }
 
 /** A plan prepared for questions: everything looked up by id, maps compiled, automata made when first asked for. */

@@ -86,13 +86,36 @@ export function hoursNow(exchange: Exchange, situation: Situation, hoursId: stri
   exchange.watch?.(hoursId, at);
   const object = exchange.hours.get(hoursId)!;
   const notices = hoursNotices(exchange, situation, hoursId);
-  const { stretch } = object;
-  if (notices.length === 0 && stretch && at >= stretch.from && at < stretch.to) return stretch.now;
+  const { stretches } = object;
+  const next = firstAfter(stretches, at);
+  const known = stretches[next - 1];
+  if (notices.length === 0 && known && at < known.to) return known.now;
   const change = nextChange(object.hours, notices, at);
   const now = sayHours(object, notices, at, change);
-  // What has no end in sight today may have one when asked later: only a stretch with an end is kept.
-  if (notices.length === 0 && change !== null) object.stretch = { from: at, to: change, now };
+  if (notices.length === 0) {
+    // What has no end in sight today may have one when asked later: it is kept for those who ask for the same moment.
+    const until = change ?? at + 1;
+    if (stretches.length >= MOST_STRETCHES) stretches.length = 0;
+    // The same stretch met earlier in it begins with the moment that was asked first.
+    const later = stretches[next];
+    if (later && later.from < until) later.from = at;
+    else stretches.splice(Math.min(next, stretches.length), 0, { from: at, to: until, now });
+  }
   return now;
+}
+
+/** Stretches of one hours object that are kept: those of about a year. */
+const MOST_STRETCHES = 2000;
+
+/** The position of the first stretch that begins after a moment. */
+function firstAfter(stretches: readonly { from: number }[], at: number): number {
+  let [low, high] = [0, stretches.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (stretches[middle]!.from <= at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** Longest time in which an end of the open time is looked for: nobody waits longer. */

@@ -1,5 +1,6 @@
 import type { Span } from '../cells';
 import type { Call, Exchange, Situation } from '../routing';
+import type { Act } from './acts';
 import type { Aspect, End } from './noticed';
 
 /** What two plans are compared over. */
@@ -18,8 +19,8 @@ export interface Comparing {
 export interface ChangedCell {
   /** a call of the cell, to be asked of either plan */
   call: Call;
-  /** keys that the caller presses */
-  keys: NonNullable<Situation['keys']>;
+  /** what is done or fails on the way */
+  acts: readonly Act[];
   /** phones that it is dialled at; empty for calls from outside */
   phones: readonly string[];
   /** the number that is called from outside; null for calls from phones */

@@ -19,6 +19,9 @@ export interface Affected {
 
 /** Kinds on which the reading of any number, or any call between sites, may depend. */
 const EVERYWHERE: ReadonlySet<string> = new Set(['organisation', 'site', 'numberAddition', 'shortNumber', 'sitePair']);
+/** What decides where dialled digits go. */
+const DIALLING: ReadonlySet<string> = new Set(['rung', 'ladder', 'trunk', 'class', 'serviceCode', 'team', 'person']);
+const digitsOf = (object: unknown) => (object as { digits?: string | null } | null)?.digits ?? null;
 /** What names a site, a class or a person is not led there: only what leads calls on is followed up to who leads there. */
 const NOT_LED_BY: ReadonlySet<string> = new Set(['site', 'class', 'person', 'team']);
 
@@ -30,6 +33,7 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[])
   const ids = new Set<string>();
   if (edits.some((e) => EVERYWHERE.has(e.kind))) return { all: true, ids };
   for (const plan of plans) {
+    let redialled = edits.some((e) => digitsOf(e.before) !== digitsOf(e.after));
     let step = new Map<string, ObjectKind>(edits.map((e) => [e.id, e.kind as ObjectKind]));
     while (step.size > 0) {
       const next = new Map<string, ObjectKind>();
@@ -50,6 +54,9 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[])
       const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' ? [] : [id])));
       for (const list of referrersOf(plan, follow).values())
         for (const r of list) if (!NOT_LED_BY.has(r.kind)) meet(r.kind, r.object.id);
+      redialled ||= [...step.values()].some((kind) => DIALLING.has(kind));
+      // What dials digits of its own goes wherever these lead.
+      if (redialled) for (const o of plan.outsideNumbers) meet('outsideNumber', o.id);
       step = next;
     }
   }
@@ -58,6 +65,20 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[])
 
 const objectIn = (plan: Plan, kind: ObjectKind, id: string): AnyObject | undefined =>
   (objectsOf(plan, kind) as AnyObject[]).find((o) => o.id === id);
+
+/** Fields of a phone that decide how calls to it go, and nothing of those that it makes. */
+const RECEIVING = ['name', 'sipPassword', 'ringSeconds', 'lines', 'callWaiting', 'rejectsWithheld', 'reachPlan', 'callPage', 'place'];
+
+/** Phones that call otherwise after edits of their own. */
+export function callersEdited(edits: readonly Difference[]): ReadonlySet<string> {
+  const calling = (object: unknown) => {
+    const left = { ...(object as Record<string, unknown>) };
+    for (const field of RECEIVING) delete left[field];
+    return JSON.stringify(left);
+  };
+  const edited = edits.filter((e) => e.kind === 'extension' && calling(e.before) !== calling(e.after));
+  return new Set(edited.map((e) => e.id));
+}
 
 /** Phones that edits may tell from others: edited themselves, their person, or a number that they show. */
 export function phonesApart(exchanges: readonly Exchange[], edits: readonly Difference[]): ReadonlySet<string> {

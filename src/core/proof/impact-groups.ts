@@ -11,10 +11,14 @@ import {
   type Plan,
 } from '../plan';
 import { compile, landingOf, trace, type Call, type Exchange, type Situation, type Trace } from '../routing';
+import { holding, shapeOfActs, type Act } from './acts';
 import { affectedBy } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { changedCells } from './impact';
 import { differing, endOf, type Aspect, type End } from './noticed';
+
+/** How a call ends, without what is only held against another's. */
+export type ToldEnd = Omit<End, 'hearing'>;
 
 /** Calls that change alike, for the same reason. */
 export interface ImpactGroup {
@@ -29,8 +33,8 @@ export interface ImpactGroup {
   aspects: Aspect[];
   /** a call as the Ask line and the command line take it */
   example: { call: { from: string; dial: string; at: string; enBloc: boolean; situation?: Situation } };
-  was: End | null;
-  willBe: End | null;
+  was: ToldEnd | null;
+  willBe: ToldEnd | null;
   /** the edits behind it: without any one of them the example would end as it was */
   edits: { kind: string; id: string; label: string }[];
 }
@@ -61,8 +65,14 @@ export function impactOf(comparing: Comparing, edits: readonly Difference[]): Im
     .sort((a, b) => b.count * b.share - a.count * a.share);
 }
 
+const told = (end: End | null): ToldEnd | null => {
+  if (!end) return null;
+  const { hearing: _, ...rest } = end;
+  return rest;
+};
+
 /** What cells have in common that are told together: where it ended and would end, by kind where that is a phone. */
-function shapeOf({ number, aspects, was, willBe, keys }: ChangedCell): string {
+function shapeOf({ number, aspects, was, willBe, acts }: ChangedCell): string {
   const end = (e: End | null) =>
     e && [
       e.outcome,
@@ -73,7 +83,7 @@ function shapeOf({ number, aspects, was, willBe, keys }: ChangedCell): string {
     ];
   const then = (e: End | null) => e?.then.map((t) => [t.when, t.lands.kind]);
   const after = aspects.includes('afterwards') ? [then(was), then(willBe)] : [];
-  return JSON.stringify([number === null, aspects, end(was), end(willBe), after, keys.map((k) => k.key)]);
+  return JSON.stringify([number === null, aspects, end(was), end(willBe), after, shapeOfActs(acts)]);
 }
 
 function groupOf(
@@ -94,9 +104,9 @@ function groupOf(
     strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
     share: longest / (span.to - span.from),
     aspects: [...example.aspects],
-    example: { call: asked(willBe, example.call, example.keys) },
-    was: example.was,
-    willBe: example.willBe,
+    example: { call: asked(willBe, example.call, example.acts) },
+    was: told(example.was),
+    willBe: told(example.willBe),
     edits: edits.map((e) => ({ kind: e.kind, id: e.id, label: nameOf(e) })),
   };
 }
@@ -110,14 +120,14 @@ function nameOf({ kind, before, after }: Difference): string {
 }
 
 /** A call in the words of the command line and the Ask line. */
-function asked({ extensions }: Exchange, { from, dial, at, enBloc }: Call, keys: NonNullable<Situation['keys']>) {
+function asked({ extensions }: Exchange, { from, dial, at, enBloc }: Call, acts: readonly Act[]) {
   const outside = from.type === 'extension' || from.calling === null ? 'withheld' : `outside:${from.calling}`;
   return {
     from: from.type === 'extension' ? extensions.get(from.id)!.digits : outside,
     dial,
     at: new Date(at).toISOString(),
     enBloc: enBloc ?? false,
-    ...(keys.length > 0 ? { situation: { keys } } : {}),
+    ...(acts.length > 0 ? { situation: holding({}, acts) } : {}),
   };
 }
 
@@ -165,8 +175,8 @@ class Causes {
     return differing(cell.was, endOf(landingOf(exchange, cell.call, this.holds(cell)))).length === 0;
   }
 
-  private holds({ keys }: ChangedCell): Situation {
-    return keys.length > 0 ? { ...this.comparing.situation, keys: [...keys] } : this.comparing.situation;
+  private holds({ acts }: ChangedCell): Situation {
+    return holding(this.comparing.situation, acts);
   }
 
   /** The later plan without one edit, and without those that can't stand without it; null where that is no plan. */

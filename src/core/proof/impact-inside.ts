@@ -4,9 +4,10 @@ import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
 import { contextOf, landingOf, type Call, type Exchange } from '../routing';
 import { cellsOf } from './atlas';
-import { phonesApart, type Affected } from './entries';
+import { callersEdited, phonesApart, type Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
-import { differing, endOf, sentIn } from './noticed';
+import { holding, type Act } from './acts';
+import { differing, endOf, sentIn, type End } from './noticed';
 import { Standing } from './impact-standing';
 
 /** The two dialling contexts of a group of phones, at moments through which both stay. */
@@ -19,7 +20,7 @@ export function insideCells(comparing: Comparing, affected: Affected, edits: rea
   const apart = phonesApart(both, edits);
   const groups = phoneGroups(both, apart);
   const out: ChangedCell[] = [];
-  const standing = new Standing(comparing, affected);
+  const standing = new Standing(comparing, affected, callersEdited(edits));
   groups.forEach((group, i) => {
     if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
     const phones = both.map((x) => x.extensions.get(group.phone.id)!) as [Extension, Extension];
@@ -32,7 +33,11 @@ export function insideCells(comparing: Comparing, affected: Affected, edits: rea
     const merged = mergedTimes(times);
     for (const time of merged)
       out.push(...regions(comparing, affected, group, phones, apart.has(group.phone.id), time));
-    standing.meet(group, phones, merged[0]!.answer);
+    standing.meet(
+      group,
+      phones,
+      merged.map((time) => time.answer),
+    );
   });
   return [...out, ...standing.cells];
 }
@@ -47,6 +52,9 @@ function mergedTimes(times: readonly Contexts[]): Contexts[] {
   }
   return out;
 }
+
+/** Trunks of a list that are taken to be down, one after another. */
+const MOST_TRUNKS = 4;
 
 const laid = new WeakMap<DialContext, WeakMap<DialContext, Pairs>>();
 
@@ -80,23 +88,31 @@ function regions(
       rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
     if (alike && !everything && !rules.some((r) => r && ids.has(r.id))) continue;
     const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
-    const [before, now] = both.map((x) => endOf(landingOf(x, call, situation))) as [
-      ReturnType<typeof endOf>,
-      ReturnType<typeof endOf>,
-    ];
-    const sent = [sentIn(cells[0], before), sentIn(cells[1], now)] as const;
-    const apart = sent[0] && sent[1] ? rewrittenApart(() => pairs.stringsOf(pair), sent[0], sent[1]) : undefined;
-    const aspects = differing(before, now, apart === undefined ? undefined : apart === 'none');
+    const endsOf = (asked: Call, acts: readonly Act[]) => {
+      const holds = holding(situation, acts);
+      return both.map((x) => endOf(landingOf(x, asked, holds))) as [End, End];
+    };
+    const compared = (acts: readonly Act[]) => {
+      const [before, now] = endsOf(call, acts);
+      const sent = [sentIn(cells[0], before), sentIn(cells[1], now)] as const;
+      const apart = sent[0] && sent[1] ? rewrittenApart(() => pairs.stringsOf(pair), sent[0], sent[1]) : undefined;
+      return { acts, before, now, apart, aspects: differing(before, now, apart === undefined ? undefined : apart === 'none') };
+    };
+    let found = compared([]);
+    // What follows where a trunk is down is asked only where it makes no difference while all are up.
+    for (let n = 0; n < MOST_TRUNKS && found.aspects.length === 0 && found.before.trunk !== null; n++)
+      found = compared([...found.acts, { type: 'trunk down', ids: [found.before.trunk] }]);
+    const { acts, before, now, apart, aspects } = found;
     if (aspects.length === 0) continue;
-    const cell = { keys: [], phones: group.phones, number: null, stretches, aspects };
+    const cell = { acts, phones: group.phones, number: null, stretches, aspects };
     // Where only the digits differ, and only of some of the strings, those are the ones.
     const some = typeof apart === 'object' && aspects.length === 1 ? apart : null;
     if (!some)
       out.push({ ...cell, call, strings: pair.count, has: (dial) => pairs.has(pair, dial), was: before, willBe: now });
     else {
       const asked = { ...call, dial: shortestWitness(some)! };
-      const [one, other] = both.map((x) => endOf(landingOf(x, asked, situation)));
-      out.push({ ...cell, call: asked, strings: countDialable(some), has: isIn(some), was: one!, willBe: other! });
+      const [one, other] = endsOf(asked, acts);
+      out.push({ ...cell, call: asked, strings: countDialable(some), has: isIn(some), was: one, willBe: other });
     }
   }
   return out;

@@ -3,8 +3,8 @@ import type { PlanNumber } from '../plan';
 import { activeSince, arrivesAs, routesFor, type Call, type Exchange } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
-import { keyScenarios } from './key-scenarios';
 import { differing } from './noticed';
+import { waysOf } from './ways';
 
 /** Numbers of either plan at which an edit can make a difference, by E.164. */
 function numbersMet({ was, willBe }: Comparing, { all, ids }: Affected): string[] {
@@ -30,17 +30,42 @@ function arrives(exchange: Exchange, number: PlanNumber | undefined) {
   const trunk = number?.trunk ? exchange.trunks.get(number.trunk) : undefined;
   if (!number || !trunk) return null;
   const called = arrivesAs(exchange, trunk, number);
-  return { text: called.e164 ?? called.significant, site: trunk.site };
+  return { text: called.e164 ?? called.significant, site: trunk.site, type: called.type };
 }
 
-/** The calls from outside that end otherwise: to our numbers, one cell for each class of callers, state of time and row of keys. */
+/** All that is asked of a number that is called from outside, as text: numbers with the same are one to every caller. */
+function askedOf(exchange: Exchange, { situation }: Comparing, e164: string): unknown {
+  const number = exchange.numberByE164.get(e164);
+  if (!number) return null;
+  const at = arrives(exchange, number);
+  const routes = at ? routesFor(exchange, at.text) : [];
+  const taken = routes.some((r) => exchange.routes[r]!.route.dialledExtension);
+  const alone = situation.emergencyCalls !== undefined || situation.notices?.some((n) => n.of === number.id);
+  const { trunk, site, state, activeFrom, belongsTo } = number;
+  return [trunk, site, state, activeFrom, belongsTo, at?.site, at?.type, routes, taken ? at!.text : '', alone ? e164 : ''];
+}
+
+/** Numbers that nothing tells apart in either plan. */
+function inGroups(comparing: Comparing, numbers: readonly string[]): string[][] {
+  const groups = new Map<string, string[]>();
+  for (const e164 of numbers) {
+    const key = JSON.stringify([comparing.was, comparing.willBe].map((x) => askedOf(x, comparing, e164)));
+    const group = groups.get(key);
+    if (group) group.push(e164);
+    else groups.set(key, [e164]);
+  }
+  return [...groups.values()];
+}
+
+/** The calls from outside that end otherwise: to our numbers, one cell for each class of callers, state of time and row of acts. */
 export function outsideCells(comparing: Comparing, affected: Affected): ChangedCell[] {
   const { was, willBe, situation, span, progress } = comparing;
   const both = [was, willBe];
   const out: ChangedCell[] = [];
-  const numbers = numbersMet(comparing, affected);
-  numbers.forEach((e164, i) => {
-    if (i % 50 === 0) progress?.((0.5 * i) / numbers.length);
+  const groups = inGroups(comparing, numbersMet(comparing, affected));
+  groups.forEach((numbers, i) => {
+    if (i % 50 === 0) progress?.((0.5 * i) / groups.length);
+    const e164 = numbers[0]!;
     const ours = both.map((x) => x.numberByE164.get(e164));
     const at = both.map((x, k) => arrives(x, ours[k]));
     const called = [...new Set(at.flatMap((a) => a?.text ?? []))];
@@ -52,18 +77,20 @@ export function outsideCells(comparing: Comparing, affected: Affected): ChangedC
       .flatMap((x, k) => (ours[k] ? [activeSince(ours[k], x.sites.get(ours[k].site)!)] : []))
       .filter((m) => m > span.from && m < span.to);
     for (const calling of callers) {
-      const call = (moment: number): Call => ({
+      const callTo = (dial: string, moment: number): Call => ({
         from: { type: 'outside', calling },
-        dial: e164,
+        dial,
         enBloc: true,
         at: moment,
       });
-      for (const { keys, at: first, stretches, ends } of keyScenarios(both, call, situation, span, moments)) {
-        const [before, now] = [ends[0]!, ends[1]!];
+      const call = (moment: number) => callTo(e164, moment);
+      for (const way of waysOf({ exchanges: both, call, situation, span, affected, moments })) {
+        const [before, now] = [way.ends[0]!, way.ends[1]!];
         const aspects = differing(before, now);
         if (aspects.length === 0) continue;
-        const entry = { call: call(first), keys, phones: [], number: e164, strings: 1n, has: () => true, stretches };
-        out.push({ ...entry, aspects, was: before, willBe: now });
+        const { acts, at: first, stretches } = way;
+        const entry = { acts, phones: [], strings: 1n, has: () => true, stretches, aspects, was: before, willBe: now };
+        for (const number of numbers) out.push({ ...entry, call: callTo(number, first), number });
       }
     }
   });

@@ -4,9 +4,9 @@ import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
-import { keyScenarios } from './key-scenarios';
 import { idOf, literalsOf, takenAs } from './literals';
 import { differing } from './noticed';
+import { waysOf } from './ways';
 
 const LAYERS = ['emergency', 'objects', 'ladder'] as const;
 
@@ -20,6 +20,7 @@ export class Standing {
   constructor(
     private readonly comparing: Comparing,
     private readonly affected: Affected,
+    private readonly callers: ReadonlySet<string>,
   ) {
     const sites = [comparing.was, comparing.willBe].flatMap((x) => x.plan.sites);
     this.linked = sites.some((s) => s.linkKbitPerSecond !== null);
@@ -29,19 +30,21 @@ export class Standing {
     return [...this.met.values()].flat();
   }
 
-  /** Asks for all phones of a group. */
+  /** Asks for all phones of a group, with what they dial by in both plans at moments of every kind. */
   meet(
     group: PhoneGroup,
     phones: readonly [Extension, Extension],
-    contexts: readonly [DialContext, DialContext],
+    moments: readonly (readonly [DialContext, DialContext])[],
   ): void {
+    const contexts = moments[0]!;
     const both: readonly Exchange[] = [this.comparing.was, this.comparing.willBe];
     const rights = both.map((x, i) => {
       const { allow, pin } = x.classes.get(phones[i]!.class)!.rights.internal;
       return `${allow}${pin}`;
     });
     const alike = JSON.stringify([...rights, this.linked ? group.phone.site : '']);
-    for (const [dial, single] of this.stringsOf(contexts, phones)) {
+    const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones)]));
+    for (const [dial, single] of strings) {
       const own = JSON.stringify([dial, group.phone.id]);
       // The same digits may be another's at another site, or go on there.
       const there = contexts.map((c) =>
@@ -83,9 +86,11 @@ export class Standing {
       }
       known.set(willBe, found);
     }
-    // Whether a class lets its phones call inside is asked for each of all the strings.
-    const classes = phones.some((p) => this.affected.ids.has(p.class));
-    return classes ? new Map([...literalsOf(was).keys()].map((dial) => [dial, found.get(dial) ?? false])) : found;
+    // Whether a class lets its phones call inside, and what a phone shows, is asked for each of all the strings.
+    const alone = phones.some((p) => this.callers.has(p.id));
+    if (!alone && !phones.some((p) => this.affected.ids.has(p.class))) return found;
+    const all = [...literalsOf(was).keys(), ...literalsOf(willBe).keys()];
+    return new Map(all.map((dial) => [dial, alone || (found.get(dial) ?? false)]));
   }
 
   private ask(group: PhoneGroup, caller: string, dial: string): { cells: ChangedCell[]; asks: boolean } {
@@ -94,11 +99,12 @@ export class Standing {
     const has = (text: string) => text === dial;
     const both = [was, willBe].map((x) => ({ ...x, asksCaller: () => void (asks = true) }));
     const call = (at: number): Call => ({ from: { type: 'extension', id: caller }, dial, enBloc: false, at });
-    const cells = keyScenarios(both, call, situation, span).flatMap(({ keys, at, stretches, ends }): ChangedCell[] => {
+    const asking = { exchanges: both, call, situation, span, affected: this.affected };
+    const cells = waysOf(asking).flatMap(({ acts, at, stretches, ends }): ChangedCell[] => {
       const [before, now] = [ends[0]!, ends[1]!];
       const aspects = differing(before, now);
       if (aspects.length === 0) return [];
-      const entry = { call: call(at), keys, phones: [...group.phones], number: null, strings: 1n, has, stretches };
+      const entry = { call: call(at), acts, phones: [...group.phones], number: null, strings: 1n, has, stretches };
       return [{ ...entry, aspects, was: before, willBe: now }];
     });
     return { cells, asks };

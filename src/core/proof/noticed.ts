@@ -15,16 +15,18 @@ export interface End {
   then: Then[];
   /** seconds until somebody takes it */
   afterSeconds: number;
+  /** what is heard and when, to be compared only */
+  hearing: string;
 }
 
 /** What of a call can differ for those who are in it. */
-export type Aspect = 'end' | 'afterwards' | 'trunk' | 'digits sent' | 'number shown' | 'seconds';
+export type Aspect = 'end' | 'afterwards' | 'trunk' | 'digits sent' | 'number shown' | 'seconds' | 'heard';
 
 /** An ending with what is asked of it here. */
-export type Told = Ending & { secondsWaited: number; landedAt: number };
+export type Told = Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string };
 
 export function endOf(told: Told): End {
-  const { outcome, lands, trunk, shownNumber, digitsSent, cause, then, secondsWaited, landedAt } = told;
+  const { outcome, lands, trunk, shownNumber, digitsSent, cause, then, secondsWaited, landedAt, hearing } = told;
   return {
     outcome,
     lands,
@@ -35,8 +37,12 @@ export function endOf(told: Told): End {
     cause,
     then: then.map(({ when, afterSeconds, lands: to }) => ({ when, afterSeconds, lands: to })),
     afterSeconds: Math.max(landedAt, secondsWaited),
+    hearing,
   };
 }
+
+/** When each thing is heard, and how long: the first two words of each line. */
+const TIMES = /^\S+ \S+ /gm;
 
 /** A landing is known by what it is, not by what it is called: a new name changes no call. Where it leaves, by its trunk. */
 const landing = (l: Landing | null): string =>
@@ -66,6 +72,9 @@ export function differing(was: End, willBe: End, sent?: boolean): Aspect[] {
   if (!(sent ?? was.digitsSent === willBe.digitsSent)) out.push('digits sent');
   if (was.shownNumber !== willBe.shownNumber) out.push('number shown');
   if (was.afterSeconds !== willBe.afterSeconds) out.push('seconds');
+  // Where all comes later, so does what is heard: then only what it is counts.
+  const heard = (e: End) => (out.length === 0 ? e.hearing : e.hearing.replace(TIMES, ''));
+  if (heard(was) !== heard(willBe)) out.push('heard');
   return out;
 }
 

@@ -205,7 +205,7 @@ function preparedHours(plan: Plan): Exchange['hours'] {
           }),
         ),
       };
-      return [object.id, { name: object.name, hours, stretch: null }] as const;
+      return [object.id, { name: object.name, hours, stretches: [] }] as const;
     }),
   );
 }

@@ -43,6 +43,8 @@ export class Run {
   secondsWaited = 0;
   /** what the caller hears on the way, in order of its beginning */
   readonly heard: HeardInTrace[] = [];
+  /** the same to be held against another's: what it is and when, without what is said as it is then; null: nobody asks */
+  hearing: string | null = null;
   /** the language that the way speaks from here on; empty: that of the site where the call came in */
   language = '';
   /** what stands before the caller on the phone that gets the call */

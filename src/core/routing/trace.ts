@@ -45,14 +45,20 @@ export function outcomeOf(
   return Object.assign(answer(run), { secondsWaited: run.secondsWaited });
 }
 
-/** Where a call lands and when, in seconds since its first symbol: for those who go on with a key from there. */
+/**
+ * Where a call lands, when in seconds since its first symbol, what was heard and what the way
+ * speaks from there: for those who go on from there, or compare.
+ */
 export function landingOf(
   exchange: Exchange,
   call: Call,
   situation: Situation,
-): Ending & { secondsWaited: number; landedAt: number } {
+): Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string } {
   const run = new Run(exchange, call, situation, false);
-  return Object.assign(answer(run), { secondsWaited: run.secondsWaited, landedAt: run.landedAt });
+  run.hearing = '';
+  const end = answer(run);
+  const { secondsWaited, landedAt, hearing } = run;
+  return Object.assign(end, { secondsWaited, landedAt, hearing, speaks: `${run.atLanding.language} ${run.shownName}` });
 }
 
 function answer(run: Run): Ending {

@@ -110,6 +110,10 @@ class Walk {
           heardSeconds: toMilliseconds(Math.max(0, until - afterSeconds)),
           object,
         });
+    if (run.hearing !== null)
+      for (const { afterSeconds, until, prompt, phrase, language: spoken, text, figure, sound } of heard)
+        if (until > afterSeconds)
+          run.hearing += `${toMilliseconds(run.atSeconds + afterSeconds)} ${until} ${prompt} ${phrase} ${spoken} ${sound ?? ''} ${figure === null ? text : ''}\n`;
     if (language) run.language = language;
     if (shownName) run.shownName = shownName;
   }
@@ -172,7 +176,7 @@ class Walk {
       language: run.language || (run.exchange.sites.get(cameIn.site)?.language ?? ''),
       keys: run.keysLeft(),
       when: this.when,
-      told: run.told,
+      told: run.told || run.hearing !== null,
       barred: (leg) => {
         const aside = run.aside();
         return leaveThrough(aside, leg, cameIn).lands ? null : (aside.steps.at(-1)?.sentence ?? '');
