@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { planSchema } from '@/core/plan';
 import { PLACES } from './places';
+import { PROMISES } from './promises';
 import { inventedName, slugOf } from './names';
 import { HOLIDAYS, HOURS, PRESENCE, ROUTE_RULES, TEAMS, teamsOf } from './people-and-times';
 
@@ -419,6 +420,7 @@ export function lanternfold(): Draft {
     routeRules: ROUTE_RULES,
     presenceRules: PRESENCE,
     ...PLACES,
+    promises: PROMISES,
     numberAdditions: [
       {
         id: 'fiction-gb-area',

@@ -5,6 +5,7 @@ import { course } from './course';
 import { digits } from './digits';
 import { hours } from './hours';
 import { impactCommand } from './impact';
+import { promisesCommand } from './promises';
 import { load } from './load';
 import { number } from './number';
 import { plan } from './plan';
@@ -22,6 +23,7 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
   check,
   atlas: atlasCommand,
   impact: impactCommand,
+  promises: promisesCommand,
   replay: replayCommand,
   traffic: trafficCommand,
   plan,

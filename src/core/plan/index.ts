@@ -39,6 +39,8 @@ export * from './objects/attendant';
 export * from './objects/service-code';
 export * from './objects/presence-rule';
 export type { PresenceChoice } from './objects/presence-choice';
+export * from './facts/promises';
+export type { Promised } from './objects/promise';
 export { agentsOfQueue, levelOf, type Queue } from './objects/queue';
 export type { ReachPlan, ReachStep } from './objects/reach-plan';
 export * from './objects/ring-group';

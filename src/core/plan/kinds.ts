@@ -12,6 +12,7 @@ import { numberAdditionKind } from './objects/number-addition';
 import { personKind } from './objects/person';
 import { presenceChoiceKind } from './objects/presence-choice';
 import { presenceRuleKind } from './objects/presence-rule';
+import { promiseKind } from './objects/promise';
 import { queueKind } from './objects/queue';
 import { reachPlanKind, reachStepKind } from './objects/reach-plan';
 import { ringGroupKind, pageGroupKind } from './objects/ring-group';
@@ -63,4 +64,5 @@ export const DEFINED = {
   routeRule: routeRuleKind,
   numberAddition: numberAdditionKind,
   shortNumber: shortNumberKind,
+  promise: promiseKind,
 };

@@ -5,7 +5,13 @@ export const PHONE_STATES = ['busy', 'off', 'doNotDisturb', 'away'] as const;
 
 /** What somebody does, or what fails, on the way of a call. */
 export type Act =
-  | { type: 'keys'; keys: string; atSeconds: number }
+  | {
+      type: 'keys';
+      keys: string;
+      atSeconds: number;
+      /** they are an outside number that the caller chose */
+      outside?: true;
+    }
   | { type: (typeof PHONE_STATES)[number]; ids: readonly string[] }
   | { type: 'trunk down'; ids: readonly string[] };
 

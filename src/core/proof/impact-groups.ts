@@ -10,8 +10,9 @@ import {
   type Difference,
   type Plan,
 } from '../plan';
-import { compile, landingOf, trace, type Call, type Exchange, type Situation, type Trace } from '../routing';
-import { holding, shapeOfActs, type Act } from './acts';
+import { compile, landingOf, trace, type Exchange, type Situation, type Trace } from '../routing';
+import { holding, shapeOfActs } from './acts';
+import { asked, type AskedCall } from './asked';
 import { affectedBy } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { changedCells } from './impact';
@@ -32,7 +33,7 @@ export interface ImpactGroup {
   share: number;
   aspects: Aspect[];
   /** a call as the Ask line and the command line take it */
-  example: { call: { from: string; dial: string; at: string; enBloc: boolean; situation?: Situation } };
+  example: { call: AskedCall };
   was: ToldEnd | null;
   willBe: ToldEnd | null;
   /** the edits behind it: without any one of them the example would end as it was */
@@ -117,18 +118,6 @@ const lastsIn = (stretches: readonly Span[]) => stretches.reduce((sum, s) => sum
 function nameOf({ kind, before, after }: Difference): string {
   const object = after ?? before!;
   return kind === 'organisation' ? wordOf(kind) : `${KINDS[kind].word} ${labelOf(kind, object as AnyObject)}`;
-}
-
-/** A call in the words of the command line and the Ask line. */
-function asked({ extensions }: Exchange, { from, dial, at, enBloc }: Call, acts: readonly Act[]) {
-  const outside = from.type === 'extension' || from.calling === null ? 'withheld' : `outside:${from.calling}`;
-  return {
-    from: from.type === 'extension' ? extensions.get(from.id)!.digits : outside,
-    dial,
-    at: new Date(at).toISOString(),
-    enBloc: enBloc ?? false,
-    ...(acts.length > 0 ? { situation: holding({}, acts) } : {}),
-  };
 }
 
 /** Finds which edits are behind a changed call. */

@@ -1,6 +1,6 @@
 import { callerCells } from '../cells';
 import type { PlanNumber } from '../plan';
-import { activeSince, arrivesAs, routesFor, type Call, type Exchange } from '../routing';
+import { activeSince, arrivesAs, routesFor, type Call, type Exchange, type Situation } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { differing } from './noticed';
@@ -26,7 +26,7 @@ const isTakenBy = (exchange: Exchange, number: PlanNumber, routes: ReadonlySet<n
 };
 
 /** As which digits a number arrives, and at which site; null where it is on no trunk. */
-function arrives(exchange: Exchange, number: PlanNumber | undefined) {
+export function arrives(exchange: Exchange, number: PlanNumber | undefined) {
   const trunk = number?.trunk ? exchange.trunks.get(number.trunk) : undefined;
   if (!number || !trunk) return null;
   const called = arrivesAs(exchange, trunk, number);
@@ -34,7 +34,7 @@ function arrives(exchange: Exchange, number: PlanNumber | undefined) {
 }
 
 /** All that is asked of a number that is called from outside, as text: numbers with the same are one to every caller. */
-function askedOf(exchange: Exchange, { situation }: Comparing, e164: string): unknown {
+function askedOf(exchange: Exchange, situation: Situation, e164: string): unknown {
   const number = exchange.numberByE164.get(e164);
   if (!number) return null;
   const at = arrives(exchange, number);
@@ -45,11 +45,15 @@ function askedOf(exchange: Exchange, { situation }: Comparing, e164: string): un
   return [trunk, site, state, activeFrom, belongsTo, at?.site, at?.type, routes, taken ? at!.text : '', alone ? e164 : ''];
 }
 
-/** Numbers that nothing tells apart in either plan. */
-function inGroups(comparing: Comparing, numbers: readonly string[]): string[][] {
+/** Numbers that nothing tells apart in any of some plans. */
+export function numbersInGroups(
+  exchanges: readonly Exchange[],
+  situation: Situation,
+  numbers: readonly string[],
+): string[][] {
   const groups = new Map<string, string[]>();
   for (const e164 of numbers) {
-    const key = JSON.stringify([comparing.was, comparing.willBe].map((x) => askedOf(x, comparing, e164)));
+    const key = JSON.stringify(exchanges.map((x) => askedOf(x, situation, e164)));
     const group = groups.get(key);
     if (group) group.push(e164);
     else groups.set(key, [e164]);
@@ -62,7 +66,7 @@ export function outsideCells(comparing: Comparing, affected: Affected): ChangedC
   const { was, willBe, situation, span, progress } = comparing;
   const both = [was, willBe];
   const out: ChangedCell[] = [];
-  const groups = inGroups(comparing, numbersMet(comparing, affected));
+  const groups = numbersInGroups(both, situation, numbersMet(comparing, affected));
   groups.forEach((numbers, i) => {
     if (i % 50 === 0) progress?.((0.5 * i) / groups.length);
     const e164 = numbers[0]!;

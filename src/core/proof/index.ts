@@ -3,4 +3,5 @@ export * from './atlas';
 export * from './impact';
 export * from './impact-groups';
 export * from './noticed';
+export * from './promises/check';
 export * from './regions';

@@ -1,4 +1,7 @@
 import { overTime, type Span } from '../cells';
+import { shortestWitness } from '../digits';
+import { ladderOf } from '../exchange';
+import type { CallKind } from '../numbers';
 import { agentsOfQueue, type Attendant, type Queue, type RingGroup } from '../plan';
 import { landingOf, type Call, type Exchange, type Situation } from '../routing';
 import { PHONE_STATES, holding, type Act } from './acts';
@@ -18,6 +21,8 @@ export interface Way {
   at: number;
   stretches: readonly Span[];
   ends: End[];
+  /** the kind of call, as the first of the plans says */
+  kind: CallKind | null;
 }
 
 /** Moments by which a longer row of acts comes later to a place than a shorter one. */
@@ -32,6 +37,10 @@ export interface Asking {
   affected: Affected;
   /** moments at which something besides hours and notices begins */
   moments?: readonly number[];
+  /** parts of the span, where not all of it is asked */
+  within?: readonly Span[];
+  /** trunks that are taken to be down, one after another */
+  mostTrunks?: number;
 }
 
 /**
@@ -41,7 +50,8 @@ export interface Asking {
  * beyond a place that no edit can make a difference to, nor beyond one where the ends differ: the shorter row tells that. So it
  * does where a longer row comes to a place where a shorter one was, as one that goes back in a menu.
  */
-export function waysOf({ exchanges, call, situation, span, affected, moments = [] }: Asking): Way[] {
+export function waysOf(asking: Asking): Way[] {
+  const { exchanges, call, situation, span, affected, moments = [], within: asked = [span], mostTrunks } = asking;
   const out: Way[] = [];
   const been = new Map<string, Span[]>();
   const visit = (acts: readonly Act[], within: readonly Span[]): void => {
@@ -50,30 +60,40 @@ export function waysOf({ exchanges, call, situation, span, affected, moments = [
     const ask = (watched: readonly Exchange[], at: number) => watched.map((x) => landingOf(x, call(at), holds));
     for (const { at, stretches, answer } of overTime(exchanges, holds, span, ask, moments, within)) {
       const ends = answer.map(endOf);
-      out.push({ acts, at, stretches, ends });
+      out.push({ acts, at, stretches, ends, kind: answer[0]!.kind });
       if (acts.length === DEEPEST || ends.some((e) => differing(ends[0]!, e).some(apart))) continue;
       const place = JSON.stringify(answer.map((a) => [a.lands?.kind, a.lands?.id, a.speaks]));
       const known = been.get(place) ?? [];
-      if (!goesBeyond(stretches, known)) continue;
-      been.set(place, [...known, ...stretches]);
-      for (const act of actsAt(exchanges, answer, acts, affected)) visit([...acts, act], stretches);
+      if (!isBeyond(stretches, known)) continue;
+      been.set(place, inOrder([...known, ...stretches]));
+      for (const act of actsAt(exchanges, answer, acts, affected, mostTrunks ?? DEEPEST)) visit([...acts, act], stretches);
     }
   };
-  visit([], [span]);
+  visit([], asked);
   return out;
 }
 
 const apart = (aspect: Aspect) => aspect === 'end' || aspect === 'trunk';
 
-/** Whether spans hold more than slivers outside others; the others in any order. */
-function goesBeyond(spans: readonly Span[], others: readonly Span[]): boolean {
-  const sorted = [...others].sort((a, b) => a.from - b.from);
+/** Spans in order, those that touch or overlap as one. */
+export function inOrder(spans: Span[]): Span[] {
+  const out: Span[] = [];
+  for (const { from, to } of spans.sort((a, b) => a.from - b.from)) {
+    const last = out.at(-1);
+    if (last && from <= last.to) last.to = Math.max(last.to, to);
+    else out.push({ from, to });
+  }
+  return out;
+}
+
+/** Whether spans hold more than slivers outside others; both in order. */
+export function isBeyond(spans: readonly Span[], others: readonly Span[]): boolean {
   let next = 0;
   return spans.some(({ from, to }) => {
     let at = from;
-    while (next < sorted.length && sorted[next]!.to <= at) next++;
-    for (let i = next; i < sorted.length && sorted[i]!.from < to && sorted[i]!.from - at < SLIVER_MS; i++)
-      at = Math.max(at, sorted[i]!.to);
+    while (next < others.length && others[next]!.to <= at) next++;
+    for (let i = next; i < others.length && others[i]!.from < to && others[i]!.from - at < SLIVER_MS; i++)
+      at = Math.max(at, others[i]!.to);
     return to - at >= SLIVER_MS;
   });
 }
@@ -84,18 +104,21 @@ function actsAt(
   answer: readonly Told[],
   before: readonly Act[],
   met: Affected,
+  mostTrunks: number,
 ): Act[] {
   const out = new Map<string, Act>();
   const add = (act: Act) => out.set(JSON.stringify(act), act);
   const counts = (id: string) => met.all || met.ids.has(id);
   const meant = new Set<string>();
+  const outside = new Set<string>();
   let menuAt = -1;
   answer.forEach(({ lands, landedAt, rule, kind }, i) => {
     const exchange = exchanges[i]!;
     if (!lands?.id) return;
     if (lands.kind === 'outside') {
       const led = kind === 'emergency' || counts(lands.id) || (rule !== null && counts(rule));
-      if (led && !isDown(before, lands.id))
+      const down = before.filter((a) => a.type === 'trunk down').length;
+      if (led && down < mostTrunks && !isDown(before, lands.id))
         add({ type: 'trunk down', ids: [lands.id] });
       return;
     }
@@ -108,11 +131,13 @@ function actsAt(
     menuAt = Math.max(menuAt, landedAt);
     for (const k of exchange.attendantKeys.get(lands.id) ?? []) if (k.key.length === 1) meant.add(k.key);
     for (const digits of diallable(exchange, lands.id, met)) meant.add(digits);
+    for (const digits of outsideFrom(exchange, lands.id, met)) outside.add(digits);
   });
   if (menuAt < 0) return [...out.values()];
   const wrong = [...'0123456789*#'].find((k) => !meant.has(k));
   const atSeconds = Math.max(menuAt, ...before.map((a) => (a.type === 'keys' ? a.atSeconds : 0))) + PRESSED_AFTER;
   for (const keys of [...meant, ...(wrong ? [wrong] : [])]) add({ type: 'keys', keys, atSeconds });
+  for (const keys of outside) add({ type: 'keys', keys, atSeconds, outside: true });
   return [...out.values()];
 }
 
@@ -135,11 +160,20 @@ function diallable(exchange: Exchange, id: string, met: Affected): string[] {
   if ((place.object as Attendant).directDialling === 'none') return [];
   const found = [...met.ids].flatMap((m) => exchange.extensions.get(m)?.digits ?? []);
   const sites = new Set<string>();
-  if (met.ids.has(id))
+  if (met.all || met.ids.has(id))
     for (const e of exchange.plan.extensions)
       if (!sites.has(e.site)) {
         sites.add(e.site);
         found.push(e.digits);
       }
   return found;
+}
+
+/** Digits that lead outside from an attendant where callers may dial on: some for each outbound rule of its site. */
+function outsideFrom(exchange: Exchange, id: string, met: Affected): string[] {
+  const place = exchange.destinations.get(id);
+  if (place?.kind !== 'attendant' || !(met.all || met.ids.has(id))) return [];
+  const { outsideDialling, site } = place.object as Attendant;
+  if (!outsideDialling) return [];
+  return ladderOf(exchange, exchange.sites.get(site)!).flatMap(({ map }) => shortestWitness(map.automaton) ?? []);
 }

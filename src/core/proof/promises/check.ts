@@ -1,0 +1,118 @@
+import { clockOf, parseWeek, partition } from '../../hours';
+import type { Span } from '../../cells';
+import { mainSite, type Promised } from '../../plan';
+import { hoursNotices, type Exchange, type Situation } from '../../routing';
+import { asked, type AskedCall } from '../asked';
+import { waysOf, type Way } from '../ways';
+import { entriesOfNumbers, entriesOfPhones, type Entry } from './entries';
+import { breaks, neverReached } from './judge';
+
+/** What became of a promise. */
+export interface Verdict {
+  id: string;
+  name: string;
+  firm: boolean;
+  holds: boolean;
+  /** kinds of calls that were asked: each entry with each way that it can go */
+  asked: number;
+  /** the first call that breaks it */
+  counterexample: { call: AskedCall; sentence: string; phones: number; numbers: number } | null;
+}
+
+/** What is asked of promises: over what time, and what holds beside the plan. */
+export interface Checking {
+  exchange: Exchange;
+  situation: Situation;
+  span: Span;
+}
+
+/** Everything can make a difference to a promise. */
+const ANYTHING = { all: true, ids: new Set<string>() };
+
+/**
+ * Whether a promise holds of all its calls: from every group of phones or to every group of numbers, at every state of time, for
+ * every row of acts of the caller, every state of the phones that it comes to, and each trunk down where it says so (ENGINE E14).
+ */
+export function checkPromise(checking: Checking, promise: Promised): Verdict {
+  const { exchange, situation, span } = checking;
+  const within = timesOf(checking, promise);
+  const entries =
+    within.length === 0
+      ? []
+      : promise.from === 'phones'
+        ? entriesOfPhones(exchange, promise, situation, span, within)
+        : entriesOfNumbers(exchange, promise, situation, span, within);
+  let count = 0;
+  const { id, name, firm } = promise;
+  for (const entry of entries) {
+    const ways = waysFrom(checking, entry, promise.trunksDown);
+    count += ways.length;
+    const broken = firstBroken(exchange, promise, entry, ways);
+    if (!broken) continue;
+    const call = asked(exchange, entry.call(broken.way.at), broken.way.acts);
+    const { phones, numbers } = { phones: entry.phones.length, numbers: entry.numbers.length };
+    return { id, name, firm, holds: false, asked: count, counterexample: { call, sentence: broken.why, phones, numbers } };
+  }
+  return { id, name, firm, holds: true, asked: count, counterexample: null };
+}
+
+function firstBroken(
+  exchange: Exchange,
+  promise: Promised,
+  entry: Entry,
+  ways: readonly Way[],
+): { way: Way; why: string } | null {
+  const kinds = new Set<string | null>(promise.dialKinds);
+  const counts = (way: Way) =>
+    (promise.from !== 'phones' || kinds.size === 0 || kinds.has(way.kind)) &&
+    (entry.named || way.kind !== null || way.ends[0]!.outcome === 'routed');
+  if (promise.must === 'can reach') {
+    const way = neverReached(promise, entry, ways);
+    return way && counts(way) ? { way, why: 'Whatever the caller does, it never comes there.' } : null;
+  }
+  for (const way of ways) {
+    const why = counts(way) ? breaks(exchange, promise, entry, way) : null;
+    if (why !== null) return { way, why };
+  }
+  return null;
+}
+
+const known = new WeakMap<Exchange, Map<string, Way[]>>();
+
+/** How the calls of an entry can go; asked once for all promises. */
+function waysFrom({ exchange, situation, span }: Checking, entry: Entry, trunksDown: boolean): Way[] {
+  const ofExchange = known.get(exchange) ?? new Map<string, Way[]>();
+  known.set(exchange, ofExchange);
+  const first = entry.within[0]!;
+  const key = `${entry.key} ${trunksDown} ${entry.within.length} ${first.from} ${entry.within.at(-1)!.to} ${JSON.stringify(situation)}`;
+  let ways = ofExchange.get(key);
+  if (!ways) {
+    const { call, moments, within } = entry;
+    const mostTrunks = trunksDown ? 1 : 0;
+    ways = waysOf({ exchanges: [exchange], call, situation, span, affected: ANYTHING, moments, within, mostTrunks });
+    ofExchange.set(key, ways);
+  }
+  return ways;
+}
+
+/** The moments that a promise is about. */
+function timesOf({ exchange, situation, span }: Checking, promise: Promised): Span[] {
+  const noticesOf = (hours: string) => hoursNotices(exchange, situation, hours);
+  let spans: Span[] = [span];
+  if (promise.when !== 'always' && promise.hours !== null)
+    spans = partition(exchange.hours.get(promise.hours)!.hours, noticesOf(promise.hours), span.from, span.to).filter(
+      (s) => s.state.open === (promise.when === 'when open'),
+    );
+  if (promise.weekly === null) return spans;
+  const read = parseWeek(promise.weekly);
+  if (!read.ok) return spans;
+  const none = { holidays: new Map(), yearly: new Map(), exceptions: new Map() };
+  const hours = { clock: clockOf(mainSite(exchange.plan)?.zone ?? 'UTC'), week: read.week, ...none };
+  const open = partition(hours, [], span.from, span.to).filter((s) => s.state.open);
+  return spans.flatMap((a) =>
+    open.flatMap((b) => {
+      const both = { from: Math.max(a.from, b.from), to: Math.min(a.to, b.to) };
+      return both.from < both.to ? [both] : [];
+    }),
+  );
+}

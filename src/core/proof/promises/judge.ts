@@ -1,0 +1,112 @@
+import type { Landing } from '../../exchange';
+import type { PromiseEnd, Promised } from '../../plan';
+import type { Exchange } from '../../routing';
+import { inOrder, isBeyond, type Way } from '../ways';
+import type { Entry } from './entries';
+
+const PHONES: ReadonlySet<PromiseEnd> = new Set(['a phone', 'a queue or group']);
+
+const END_OF: Readonly<Record<string, PromiseEnd>> = {
+  extension: 'a phone',
+  mailbox: 'a mailbox',
+  queue: 'a queue or group',
+  ringGroup: 'a queue or group',
+  pageGroup: 'a queue or group',
+  conference: 'a queue or group',
+  attendant: 'an attendant',
+  directory: 'an attendant',
+  announcement: 'an announcement',
+  fax: 'a fax',
+  outside: 'the outside',
+  tone: 'a release',
+};
+
+/** What kind of end a place is. */
+const endOf = (landing: Landing | null): PromiseEnd => (landing ? (END_OF[landing.kind] ?? 'a service') : 'a release');
+
+/** Who calls from outside chose the outside number themselves. */
+const byOwnChoice = (entry: Entry, way: Way): boolean =>
+  entry.phone === null && way.acts.some((a) => a.type === 'keys' && a.outside);
+
+/** All places that a way comes to, in order; what is released at once comes to none. */
+function placesOf(way: Way): (Landing | null)[] {
+  const end = way.ends[0]!;
+  if (end.outcome !== 'routed') return [null];
+  return [end.lands, ...end.then.map((t) => t.lands)];
+}
+
+/** Why a way breaks a promise, in a sentence; null: it does not. */
+export function breaks(exchange: Exchange, promise: Promised, entry: Entry, way: Way): string | null {
+  const end = way.ends[0]!;
+  const places = placesOf(way);
+  const matches = (landing: Landing | null): boolean => {
+    const kind = endOf(landing);
+    return (
+      promise.ends.includes(kind) ||
+      (kind === 'the outside' && promise.ends.includes('the outside by own choice') && byOwnChoice(entry, way)) ||
+      (landing?.id != null && promise.places.includes(landing.id))
+    );
+  };
+  const told = (landing: Landing | null) =>
+    landing ? `${landing.label} (${endOf(landing)})` : end.outcome === 'routed' ? 'a release' : `nowhere: ${end.outcome}`;
+  switch (promise.must) {
+    case 'lands first at':
+      return matches(places[0]!) ? null : `It comes first to ${told(places[0]!)}.`;
+    case 'ends only at': {
+      const last = lastOf(places);
+      return matches(last) ? null : `It ends at ${told(last)}.`;
+    }
+    case 'never reaches': {
+      const found = places.find(matches);
+      return found === undefined ? null : `It reaches ${told(found)}.`;
+    }
+    case 'can reach':
+      return null;
+    case 'leaves at its own site': {
+      const trunk = end.trunk === null ? null : exchange.trunks.get(end.trunk)!;
+      const site = entry.phone?.site ?? null;
+      if (!trunk) return end.outcome === 'routed' ? null : `It does not leave: ${end.outcome}.`;
+      return trunk.site === site ? null : `It leaves by ${trunk.name} at ${exchange.sites.get(trunk.site)!.name}.`;
+    }
+    case 'shows a number of the trunk': {
+      if (end.trunk === null || end.shownNumber === null) return null;
+      const shown = exchange.numberByE164.get(`+${end.shownNumber.replace(/^\+/, '')}`);
+      if (shown?.trunk === end.trunk) return null;
+      return `It shows ${end.shownNumber}, which ${exchange.trunks.get(end.trunk)!.name} does not own.`;
+    }
+    case 'rings somebody within': {
+      if (entry.phone === null ? way.acts.some((a) => a.type !== 'keys') : way.acts.length > 0) return null;
+      const times = [end.afterSeconds, ...end.then.map((t) => t.afterSeconds)];
+      const at = places.findIndex((p) => PHONES.has(endOf(p)));
+      if (at < 0) return `Nobody is rung: it comes to ${told(places.at(-1)!)}.`;
+      return times[at]! <= promise.seconds ? null : `Somebody is rung after ${times[at]} s only.`;
+    }
+    case 'rings somebody before a mailbox': {
+      if (way.acts.some((a) => a.type !== 'keys')) return null;
+      const at = places.findIndex((p) => endOf(p) === 'a mailbox');
+      const rung = places.findIndex((p) => PHONES.has(endOf(p)));
+      return at < 0 || (rung >= 0 && rung < at) ? null : `It comes to ${told(places[at]!)} and nobody was rung before.`;
+    }
+    case 'hears nothing':
+      return end.hearing === '' ? null : 'The caller hears something on the way.';
+  }
+}
+
+/** The place where a way ends: where it is released after somebody was rung, whoever that was. */
+function lastOf(places: readonly (Landing | null)[]): Landing | null {
+  const kept = places.filter((p, i) => i === 0 || endOf(p) !== 'a release');
+  const last = kept.at(-1)!;
+  return PHONES.has(endOf(last)) || kept.length === places.length ? last : places.at(-1)!;
+}
+
+/** The first of the moments at which none of some ways comes to what a promise names; null: at every moment one does. */
+export function neverReached(promise: Promised, entry: Entry, ways: readonly Way[]): Way | null {
+  const reaching = ways.filter((way) => {
+    const found = placesOf(way).some(
+      (p) => promise.ends.includes(endOf(p)) || (p?.id != null && promise.places.includes(p.id)),
+    );
+    return found;
+  });
+  const reached = inOrder(reaching.flatMap((way) => way.stretches));
+  return ways.find((way) => way.acts.length === 0 && isBeyond(way.stretches, reached)) ?? null;
+}

@@ -1,0 +1,135 @@
+import { describe, expect, it } from '@jest/globals';
+import { evaluate } from '../../../../tests/support/evaluator/evaluate';
+import { Chance, MOMENTS, randomPlan } from '../../../../tests/support/evaluator/random';
+import { readPlan, type Plan, type Promised } from '../../plan';
+import { compile, type Call, type Situation } from '../../routing';
+import { PHONE_STATES, holding, type Act } from '../acts';
+import { checkPromise, type Verdict } from './check';
+
+/*
+ * Promises on random plans, against an evaluator of another make: the counterexample of a broken one breaks it there too, and no
+ * call of a sample breaks one that is said to hold.
+ */
+
+const PLANS = 4 * Number(process.env.POLYDROME_SOAK ?? 1);
+const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
+
+const KIND_OF = { 'a phone': 'extension', 'a mailbox': 'mailbox', 'the outside': 'outside', 'an announcement': 'announcement' };
+type Simple = keyof typeof KIND_OF;
+
+function randomPromise(chance: Chance, plan: Plan): Partial<Promised> {
+  const from = chance.is(0.6) ? 'phones' : 'outside callers';
+  const must = chance.one(['never reaches', 'never reaches', 'lands first at', 'leaves at its own site'] as const);
+  const some = <T extends { id: string }>(list: readonly T[]) => (chance.is(0.5) ? [] : [chance.one([...list]).id]);
+  return {
+    id: 'asked',
+    name: 'Asked',
+    from,
+    must: from === 'phones' || must !== 'leaves at its own site' ? must : 'never reaches',
+    ends: [chance.one(Object.keys(KIND_OF) as Simple[])],
+    fromSites: some(plan.sites),
+    fromClasses: from === 'phones' ? some(plan.classes) : [],
+    dialKinds: from === 'phones' ? [chance.one(['internal', 'emergency', 'mobile', 'international', 'national'] as const)] : [],
+  };
+}
+
+/** Whether a call breaks a promise, by the other evaluator; null: the promise is not about it. */
+function broken(plan: Plan, promise: Partial<Promised>, call: Call, situation: Situation): boolean | null {
+  const end = evaluate(plan, call, situation);
+  if (promise.from === 'phones' && (end.kind === null || !promise.dialKinds!.includes(end.kind))) return null;
+  const kind = KIND_OF[promise.ends![0] as Simple];
+  const places = end.outcome === 'routed' ? [end.lands!.kind as string, ...end.then.map((t) => t.kind as string)] : ['none'];
+  switch (promise.must) {
+    case 'never reaches':
+      return places.includes(kind);
+    case 'lands first at':
+      return places[0] !== kind;
+    default: {
+      const { from } = call;
+      const phone = plan.extensions.find((e) => from.type === 'extension' && e.id === from.id)!;
+      const trunk = plan.trunks.find((t) => t.id === end.trunk);
+      if (end.trunk === null || end.digitsSent === null) return end.outcome !== 'routed';
+      return trunk!.site !== phone.site;
+    }
+  }
+}
+
+/** The call of a counterexample, as the engine takes it. */
+function callOf(plan: Plan, { call }: NonNullable<Verdict['counterexample']>): Call {
+  const at = Date.parse(call.at);
+  if (call.from === 'withheld') return { from: { type: 'outside', calling: null }, dial: call.dial, enBloc: true, at };
+  if (call.from.startsWith('outside:'))
+    return { from: { type: 'outside', calling: call.from.slice(8) }, dial: call.dial, enBloc: true, at };
+  const phone = plan.extensions.find((e) => e.digits === call.from)!;
+  return { from: { type: 'extension', id: phone.id }, dial: call.dial, enBloc: false, at };
+}
+
+function actsOn(chance: Chance, plan: Plan, call: Call): Act[] {
+  const { lands } = evaluate(plan, call, {});
+  if (lands?.kind === 'extension' && chance.is(0.6)) return [{ type: chance.one(PHONE_STATES), ids: [lands.id!] }];
+  if (lands?.kind !== 'attendant' || chance.is(0.3)) return [];
+  return [{ type: 'keys', keys: chance.one([...'0123456789*#']), atSeconds: 1 }];
+}
+
+describe('promises', () => {
+  it(`hold, or are broken by the call that is named, on ${PLANS} random plans`, () => {
+    let [held, failed, tried] = [0, 0, 0];
+    for (let i = 0; i < PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const bare = randomPlan(chance);
+      // Digits of phones must tell them apart here, since counterexamples name phones by them.
+      if (new Set(bare.extensions.map((e) => e.digits)).size < bare.extensions.length) continue;
+      const promises = Array.from({ length: 3 }, () => randomPromise(chance, bare));
+      const at = chance.one(MOMENTS);
+      const span = { from: at, to: at + 3 * 86_400_000 };
+      for (const promise of promises) {
+        const read = readPlan({ ...JSON.parse(JSON.stringify(bare)), promises: [promise] });
+        if (!read.ok) continue;
+        const { plan } = read;
+        const exchange = compile(plan);
+        const verdict = checkPromise({ exchange, situation: {}, span }, plan.promises[0]!);
+        const phones = plan.extensions.filter(
+          (e) =>
+            e.kind !== 'virtual' &&
+            (promise.fromSites!.length === 0 || promise.fromSites!.includes(e.site)) &&
+            (promise.fromClasses!.length === 0 || promise.fromClasses!.includes(e.class)),
+        );
+        const numbers = plan.numbers.filter((n) => {
+          const trunk = plan.trunks.find((t) => t.id === n.trunk);
+          return trunk && n.state === 'active' && (promise.fromSites!.length === 0 || promise.fromSites!.includes(trunk.site));
+        });
+        if (verdict.counterexample) {
+          failed += 1;
+          const { situation = {} } = verdict.counterexample.call;
+          const call = callOf(plan, verdict.counterexample);
+          if (broken(plan, promise, call, situation) !== true)
+            expect({ seed: SEED + i, promise, call, situation, end: evaluate(plan, call, situation) }).toBeNull();
+          continue;
+        }
+        held += 1;
+        const dials = [
+          ...plan.extensions.map((e) => e.digits),
+          ...['112', '999', '9112', '907700900123', '9004670174060', '901632960123', '0701740605', '0046701740605'],
+        ];
+        for (let n = 0; n < 120; n++) {
+          const moment = at + chance.below(3 * 86_400) * 1000;
+          const phone = promise.from === 'phones' ? chance.maybe(phones, 1) : null;
+          const number = promise.from === 'phones' ? null : chance.maybe(numbers, 1);
+          if (!phone && !number) continue;
+          const call: Call = phone
+            ? { from: { type: 'extension', id: phone.id }, dial: chance.one(dials), enBloc: false, at: moment }
+            : { from: { type: 'outside', calling: '+441632960998' }, dial: number!.e164, enBloc: true, at: moment };
+          const since = number?.activeFrom ? Date.parse(number.activeFrom) : 0;
+          if (moment < since + 2 * 86_400_000) continue;
+          const acts = actsOn(chance, plan, call);
+          tried += 1;
+          if (broken(plan, promise, call, holding({}, acts)) === true)
+            expect({ seed: SEED + i, promise, call, acts, end: evaluate(plan, call, holding({}, acts)) }).toBeNull();
+        }
+      }
+    }
+    expect(held).toBeGreaterThan(PLANS / 5);
+    expect(failed).toBeGreaterThan(PLANS / 2);
+    expect(tried).toBeGreaterThan(PLANS * 20);
+  });
+});
