@@ -71,6 +71,16 @@ const COMMANDS: readonly (readonly [usage: string, purpose: string, example: str
     'impact --from demo/plan.yaml --to demo/plan.yaml',
   ],
   [
+    'promises --plan FILE [--at T] [--situation FILE]',
+    'whether each promise of a plan holds of all its calls, and what call breaks it',
+    'promises --plan demo/plan.yaml',
+  ],
+  [
+    'drill --plan FILE [--of ID] [--at T] [--situation FILE]',
+    'what becomes of calls while a trunk, a link or a site is out of order',
+    'drill --plan demo/plan.yaml --of kestrel',
+  ],
+  [
     'replay --plan FILE --calls FILE [--against FILE] [--site ID]',
     'which real calls would end elsewhere than they did, or than in another plan',
     'replay --plan demo/plan.yaml --calls demo/calls.jsonl',

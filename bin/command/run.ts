@@ -4,6 +4,7 @@ import { check } from './check';
 import { course } from './course';
 import { digits } from './digits';
 import { hours } from './hours';
+import { drillCommand } from './drill';
 import { impactCommand } from './impact';
 import { promisesCommand } from './promises';
 import { load } from './load';
@@ -22,6 +23,7 @@ const GROUPS: Record<string, (args: string[]) => Answer> = {
   course,
   check,
   atlas: atlasCommand,
+  drill: drillCommand,
   impact: impactCommand,
   promises: promisesCommand,
   replay: replayCommand,

@@ -9,6 +9,8 @@ export interface Comparing {
   willBe: Exchange;
   /** what holds beside the plans */
   situation: Situation;
+  /** what holds then, where that is not the same: what is out of order; notices are as before */
+  then?: Situation;
   /** moments at which calls may begin, milliseconds since 1970 UTC */
   span: Span;
   /** called now and then with how much is done, from 0 to 1; to stop, it throws */

@@ -67,7 +67,17 @@ const objectIn = (plan: Plan, kind: ObjectKind, id: string): AnyObject | undefin
   (objectsOf(plan, kind) as AnyObject[]).find((o) => o.id === id);
 
 /** Fields of a phone that decide how calls to it go, and nothing of those that it makes. */
-const RECEIVING = ['name', 'sipPassword', 'ringSeconds', 'lines', 'callWaiting', 'rejectsWithheld', 'reachPlan', 'callPage', 'place'];
+const RECEIVING = [
+  'name',
+  'sipPassword',
+  'ringSeconds',
+  'lines',
+  'callWaiting',
+  'rejectsWithheld',
+  'reachPlan',
+  'callPage',
+  'place',
+];
 
 /** Phones that call otherwise after edits of their own. */
 export function callersEdited(edits: readonly Difference[]): ReadonlySet<string> {

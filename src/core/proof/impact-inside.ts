@@ -60,7 +60,7 @@ const laid = new WeakMap<DialContext, WeakMap<DialContext, Pairs>>();
 
 /** Strings that are dialled at phones of a group and that no object of the plan has, where they end otherwise. */
 function regions(
-  { was, willBe, situation }: Comparing,
+  { was, willBe, situation, then = situation }: Comparing,
   { all, ids }: Affected,
   group: PhoneGroup,
   phones: readonly [Extension, Extension],
@@ -89,14 +89,20 @@ function regions(
     if (alike && !everything && !rules.some((r) => r && ids.has(r.id))) continue;
     const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
     const endsOf = (asked: Call, acts: readonly Act[]) => {
-      const holds = holding(situation, acts);
-      return both.map((x) => endOf(landingOf(x, asked, holds))) as [End, End];
+      const holds = [holding(situation, acts), holding(then, acts)];
+      return both.map((x, i) => endOf(landingOf(x, asked, holds[i]!))) as [End, End];
     };
     const compared = (acts: readonly Act[]) => {
       const [before, now] = endsOf(call, acts);
       const sent = [sentIn(cells[0], before), sentIn(cells[1], now)] as const;
       const apart = sent[0] && sent[1] ? rewrittenApart(() => pairs.stringsOf(pair), sent[0], sent[1]) : undefined;
-      return { acts, before, now, apart, aspects: differing(before, now, apart === undefined ? undefined : apart === 'none') };
+      return {
+        acts,
+        before,
+        now,
+        apart,
+        aspects: differing(before, now, apart === undefined ? undefined : apart === 'none'),
+      };
     };
     let found = compared([]);
     // What follows where a trunk is down is asked only where it makes no difference while all are up.

@@ -42,7 +42,18 @@ function askedOf(exchange: Exchange, situation: Situation, e164: string): unknow
   const taken = routes.some((r) => exchange.routes[r]!.route.dialledExtension);
   const alone = situation.emergencyCalls !== undefined || situation.notices?.some((n) => n.of === number.id);
   const { trunk, site, state, activeFrom, belongsTo } = number;
-  return [trunk, site, state, activeFrom, belongsTo, at?.site, at?.type, routes, taken ? at!.text : '', alone ? e164 : ''];
+  return [
+    trunk,
+    site,
+    state,
+    activeFrom,
+    belongsTo,
+    at?.site,
+    at?.type,
+    routes,
+    taken ? at!.text : '',
+    alone ? e164 : '',
+  ];
 }
 
 /** Numbers that nothing tells apart in any of some plans. */
@@ -63,7 +74,7 @@ export function numbersInGroups(
 
 /** The calls from outside that end otherwise: to our numbers, one cell for each class of callers, state of time and row of acts. */
 export function outsideCells(comparing: Comparing, affected: Affected): ChangedCell[] {
-  const { was, willBe, situation, span, progress } = comparing;
+  const { was, willBe, situation, then, span, progress } = comparing;
   const both = [was, willBe];
   const out: ChangedCell[] = [];
   const groups = numbersInGroups(both, situation, numbersMet(comparing, affected));
@@ -88,7 +99,7 @@ export function outsideCells(comparing: Comparing, affected: Affected): ChangedC
         at: moment,
       });
       const call = (moment: number) => callTo(e164, moment);
-      for (const way of waysOf({ exchanges: both, call, situation, span, affected, moments })) {
+      for (const way of waysOf({ exchanges: both, call, situation, then, span, affected, moments })) {
         const [before, now] = [way.ends[0]!, way.ends[1]!];
         const aspects = differing(before, now);
         if (aspects.length === 0) continue;

@@ -94,12 +94,12 @@ export class Standing {
   }
 
   private ask(group: PhoneGroup, caller: string, dial: string): { cells: ChangedCell[]; asks: boolean } {
-    const { was, willBe, situation, span } = this.comparing;
+    const { was, willBe, situation, then, span } = this.comparing;
     let asks = false;
     const has = (text: string) => text === dial;
     const both = [was, willBe].map((x) => ({ ...x, asksCaller: () => void (asks = true) }));
     const call = (at: number): Call => ({ from: { type: 'extension', id: caller }, dial, enBloc: false, at });
-    const asking = { exchanges: both, call, situation, span, affected: this.affected };
+    const asking = { exchanges: both, call, situation, then, span, affected: this.affected };
     const cells = waysOf(asking).flatMap(({ acts, at, stretches, ends }): ChangedCell[] => {
       const [before, now] = [ends[0]!, ends[1]!];
       const aspects = differing(before, now);

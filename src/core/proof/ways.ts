@@ -33,6 +33,8 @@ export interface Asking {
   exchanges: readonly Exchange[];
   call: (at: number) => Call;
   situation: Situation;
+  /** what holds for the last of the plans, where that is not the same */
+  then?: Situation;
   span: Span;
   affected: Affected;
   /** moments at which something besides hours and notices begins */
@@ -51,13 +53,25 @@ export interface Asking {
  * does where a longer row comes to a place where a shorter one was, as one that goes back in a menu.
  */
 export function waysOf(asking: Asking): Way[] {
-  const { exchanges, call, situation, span, affected, moments = [], within: asked = [span], mostTrunks } = asking;
+  const {
+    exchanges,
+    call,
+    situation,
+    then = situation,
+    span,
+    affected,
+    moments = [],
+    within: asked = [span],
+    mostTrunks,
+  } = asking;
   const out: Way[] = [];
   const been = new Map<string, Span[]>();
   const visit = (acts: readonly Act[], within: readonly Span[]): void => {
     if (out.length >= MOST_WAYS) return;
     const holds = holding(situation, acts);
-    const ask = (watched: readonly Exchange[], at: number) => watched.map((x) => landingOf(x, call(at), holds));
+    const last = then === situation ? holds : holding(then, acts);
+    const ask = (watched: readonly Exchange[], at: number) =>
+      watched.map((x, i) => landingOf(x, call(at), i === watched.length - 1 ? last : holds));
     for (const { at, stretches, answer } of overTime(exchanges, holds, span, ask, moments, within)) {
       const ends = answer.map(endOf);
       out.push({ acts, at, stretches, ends, kind: answer[0]!.kind });
@@ -66,7 +80,8 @@ export function waysOf(asking: Asking): Way[] {
       const known = been.get(place) ?? [];
       if (!isBeyond(stretches, known)) continue;
       been.set(place, inOrder([...known, ...stretches]));
-      for (const act of actsAt(exchanges, answer, acts, affected, mostTrunks ?? DEEPEST)) visit([...acts, act], stretches);
+      for (const act of actsAt(exchanges, answer, acts, affected, mostTrunks ?? DEEPEST))
+        visit([...acts, act], stretches);
     }
   };
   visit([], asked);
@@ -118,8 +133,7 @@ function actsAt(
     if (lands.kind === 'outside') {
       const led = kind === 'emergency' || counts(lands.id) || (rule !== null && counts(rule));
       const down = before.filter((a) => a.type === 'trunk down').length;
-      if (led && down < mostTrunks && !isDown(before, lands.id))
-        add({ type: 'trunk down', ids: [lands.id] });
+      if (led && down < mostTrunks && !isDown(before, lands.id)) add({ type: 'trunk down', ids: [lands.id] });
       return;
     }
     if (!counts(lands.id)) return;

@@ -51,7 +51,14 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
     if (!broken) continue;
     const call = asked(exchange, entry.call(broken.way.at), broken.way.acts);
     const { phones, numbers } = { phones: entry.phones.length, numbers: entry.numbers.length };
-    return { id, name, firm, holds: false, asked: count, counterexample: { call, sentence: broken.why, phones, numbers } };
+    return {
+      id,
+      name,
+      firm,
+      holds: false,
+      asked: count,
+      counterexample: { call, sentence: broken.why, phones, numbers },
+    };
   }
   return { id, name, firm, holds: true, asked: count, counterexample: null };
 }

@@ -48,7 +48,11 @@ export function breaks(exchange: Exchange, promise: Promised, entry: Entry, way:
     );
   };
   const told = (landing: Landing | null) =>
-    landing ? `${landing.label} (${endOf(landing)})` : end.outcome === 'routed' ? 'a release' : `nowhere: ${end.outcome}`;
+    landing
+      ? `${landing.label} (${endOf(landing)})`
+      : end.outcome === 'routed'
+        ? 'a release'
+        : `nowhere: ${end.outcome}`;
   switch (promise.must) {
     case 'lands first at':
       return matches(places[0]!) ? null : `It comes first to ${told(places[0]!)}.`;

@@ -14,7 +14,12 @@ import { checkPromise, type Verdict } from './check';
 const PLANS = 4 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
 
-const KIND_OF = { 'a phone': 'extension', 'a mailbox': 'mailbox', 'the outside': 'outside', 'an announcement': 'announcement' };
+const KIND_OF = {
+  'a phone': 'extension',
+  'a mailbox': 'mailbox',
+  'the outside': 'outside',
+  'an announcement': 'announcement',
+};
 type Simple = keyof typeof KIND_OF;
 
 function randomPromise(chance: Chance, plan: Plan): Partial<Promised> {
@@ -29,7 +34,8 @@ function randomPromise(chance: Chance, plan: Plan): Partial<Promised> {
     ends: [chance.one(Object.keys(KIND_OF) as Simple[])],
     fromSites: some(plan.sites),
     fromClasses: from === 'phones' ? some(plan.classes) : [],
-    dialKinds: from === 'phones' ? [chance.one(['internal', 'emergency', 'mobile', 'international', 'national'] as const)] : [],
+    dialKinds:
+      from === 'phones' ? [chance.one(['internal', 'emergency', 'mobile', 'international', 'national'] as const)] : [],
   };
 }
 
@@ -38,7 +44,8 @@ function broken(plan: Plan, promise: Partial<Promised>, call: Call, situation: S
   const end = evaluate(plan, call, situation);
   if (promise.from === 'phones' && (end.kind === null || !promise.dialKinds!.includes(end.kind))) return null;
   const kind = KIND_OF[promise.ends![0] as Simple];
-  const places = end.outcome === 'routed' ? [end.lands!.kind as string, ...end.then.map((t) => t.kind as string)] : ['none'];
+  const places =
+    end.outcome === 'routed' ? [end.lands!.kind as string, ...end.then.map((t) => t.kind as string)] : ['none'];
   switch (promise.must) {
     case 'never reaches':
       return places.includes(kind);
@@ -96,7 +103,11 @@ describe('promises', () => {
         );
         const numbers = plan.numbers.filter((n) => {
           const trunk = plan.trunks.find((t) => t.id === n.trunk);
-          return trunk && n.state === 'active' && (promise.fromSites!.length === 0 || promise.fromSites!.includes(trunk.site));
+          return (
+            trunk &&
+            n.state === 'active' &&
+            (promise.fromSites!.length === 0 || promise.fromSites!.includes(trunk.site))
+          );
         });
         if (verdict.counterexample) {
           failed += 1;

@@ -1,0 +1,178 @@
+import type { Span } from '../cells';
+import { KINDS, labelOf, objectsOf, type AnyObject, type Difference, type ObjectKind } from '../plan';
+import { landingOf, type Exchange, type Situation } from '../routing';
+import { affectedBy } from './entries';
+import { insideCells } from './impact-inside';
+import { outsideCells } from './impact-outside';
+import type { ChangedCell, Comparing } from './changed';
+import { groupOf, shapeOf, type ImpactGroup } from './grouped';
+import { literalsOf } from './literals';
+import { contextOf } from '../routing';
+
+/** Something that may be out of order: trunks, the link of a site, a whole site, or all trunks to one carrier. */
+export interface Drill {
+  kind: 'trunk' | 'pair of trunks' | 'link' | 'site' | 'carrier';
+  /** trunks, or sites */
+  out: readonly string[];
+  label: string;
+}
+
+/** Whether an emergency number still gets out of a site. */
+export interface EmergencyLeft {
+  site: string;
+  number: string;
+  leaves: boolean;
+  /** by which; null: by none */
+  trunk: string | null;
+}
+
+export interface DrillResult extends Drill {
+  groups: Omit<ImpactGroup, 'edits'>[];
+  emergency: EmergencyLeft[];
+  /** channels to the outside that are left, and of how many */
+  channels: { left: number; of: number };
+  /** phones and numbers of which some call ends nowhere that went somewhere */
+  stranded: number;
+}
+
+/** Pairs of trunks are tried for so many trunks at most: of more, those of one site only. */
+const MOST_PAIRED = 20;
+/** What a call over a link can't be: more than any has. */
+const FULL = 1_000_000_000;
+
+/** How much time is looked at: a week and a day. */
+export const DRILL_MS = 8 * 86_400_000;
+
+/** Every drill of a plan: each trunk, each link, each site, each carrier with several trunks, and each pair of trunks. */
+export function drillsOf({ plan }: Exchange): Drill[] {
+  const trunks = plan.trunks.filter((t) => t.enabled);
+  const carriers = new Map<string, string[]>();
+  for (const t of trunks) if (t.host) carriers.set(t.host, [...(carriers.get(t.host) ?? []), t.id]);
+  const pairs = trunks.flatMap((a, i) =>
+    trunks
+      .slice(i + 1)
+      .filter((b) => trunks.length <= MOST_PAIRED || a.site === b.site)
+      .map((b) => [a, b] as const),
+  );
+  return [
+    ...trunks.map((t): Drill => ({ kind: 'trunk', out: [t.id], label: t.name })),
+    ...plan.sites
+      .filter((s) => s.linkKbitPerSecond !== null)
+      .map((s): Drill => ({ kind: 'link', out: [s.id], label: `the link of ${s.name}` })),
+    ...plan.sites.map((s): Drill => ({ kind: 'site', out: [s.id], label: `all of ${s.name}` })),
+    ...[...carriers]
+      .filter(([, of]) => of.length > 1)
+      .map(([host, of]): Drill => ({ kind: 'carrier', out: of, label: `everything to ${host}` })),
+    ...pairs.map(([a, b]): Drill => ({ kind: 'pair of trunks', out: [a.id, b.id], label: `${a.name} and ${b.name}` })),
+  ];
+}
+
+/** What is asked of drills. */
+export interface Drilling {
+  exchange: Exchange;
+  situation: Situation;
+  span: Span;
+  progress?: (done: number) => void;
+}
+
+/**
+ * What becomes of calls while something is out of order (ENGINE E14): which groups end otherwise, whether each emergency number
+ * still leaves from each site, and how many channels are left.
+ */
+export function drillOf({ exchange, situation, span, progress }: Drilling, drill: Drill): DrillResult {
+  const then = outOfOrder(exchange, situation, drill);
+  const comparing: Comparing = { was: exchange, willBe: exchange, situation, then, span, progress };
+  const met = touched(exchange, drill);
+  const affected = affectedBy([exchange.plan], met);
+  const cells = [...outsideCells(comparing, affected), ...insideCells(comparing, affected, [])];
+  const trunks = exchange.plan.trunks.filter((t) => t.enabled);
+  const down = new Set((then.trunks ?? []).filter((t) => t.up === false).map((t) => t.id));
+  const sum = (list: typeof trunks) => list.reduce((n, t) => n + t.channels, 0);
+  const stranded = cells.filter((c) => c.was?.outcome === 'routed' && c.willBe?.outcome !== 'routed');
+  return {
+    ...drill,
+    groups: inGroups(comparing, cells),
+    emergency: emergencyLeft(exchange, then, span.from).filter(
+      (e) => drill.kind !== 'site' || !drill.out.includes(e.site),
+    ),
+    channels: { left: sum(trunks.filter((t) => !down.has(t.id))), of: sum(trunks) },
+    stranded: new Set(stranded.flatMap((c) => (c.number === null ? c.phones : [c.number]))).size,
+  };
+}
+
+function inGroups(comparing: Comparing, cells: readonly ChangedCell[]): Omit<ImpactGroup, 'edits'>[] {
+  const groups = new Map<string, ChangedCell[]>();
+  for (const cell of cells) {
+    const shape = shapeOf(cell);
+    groups.set(shape, [...(groups.get(shape) ?? []), cell]);
+  }
+  return [...groups.values()]
+    .map((list) => {
+      const { edits: _, ...group } = groupOf(comparing, list, []);
+      return group;
+    })
+    .sort((a, b) => b.count * b.share - a.count * a.share);
+}
+
+/** The situation in which something is out of order beside what holds. */
+function outOfOrder({ plan }: Exchange, situation: Situation, { kind, out }: Drill): Situation {
+  const sites = new Set(kind === 'site' || kind === 'link' ? out : []);
+  const links = [...sites].map((id) => ({ id, kbitPerSecond: FULL }));
+  if (kind === 'link') return { ...situation, links };
+  const trunks = kind === 'site' ? plan.trunks.filter((t) => sites.has(t.site)).map((t) => t.id) : out;
+  const down = trunks.map((id) => ({ id, up: false }));
+  const kept = (situation.trunks ?? []).filter((t) => !trunks.includes(t.id));
+  const off = plan.extensions.filter((e) => sites.has(e.site)).map((e) => e.id);
+  return {
+    ...situation,
+    trunks: [...kept, ...down],
+    ...(kind === 'site' ? { off: [...(situation.off ?? []), ...off], links } : {}),
+  };
+}
+
+/** What a drill can make a difference to, as if it were edited. */
+function touched({ plan }: Exchange, { kind, out }: Drill): Difference[] {
+  const as = (of: ObjectKind, ids: readonly string[]): Difference[] =>
+    (objectsOf(plan, of) as AnyObject[])
+      .filter((o) => ids.includes(o.id))
+      .map((o) => ({ kind: of, id: o.id, before: o, after: o }) as Difference);
+  if (kind === 'link') return as('site', out);
+  if (kind !== 'site') return as('trunk', out);
+  const at = (list: readonly { id: string; site: string }[]) =>
+    list.filter((o) => out.includes(o.site)).map((o) => o.id);
+  return [
+    ...as('trunk', at(plan.trunks)),
+    ...as('extension', at(plan.extensions)),
+    ...(linked(plan.sites) ? as('site', out) : []),
+  ];
+}
+
+const linked = (sites: readonly { linkKbitPerSecond: number | null }[]) =>
+  sites.some((s) => s.linkKbitPerSecond !== null);
+
+/** Each emergency number from one phone of each site but those that are out themselves. */
+function emergencyLeft(exchange: Exchange, situation: Situation, at: number): EmergencyLeft[] {
+  return exchange.plan.sites.flatMap((site) => {
+    const phone = exchange.plan.extensions.find((e) => e.site === site.id && e.kind !== 'virtual');
+    if (!phone) return [];
+    const literals = literalsOf(contextOf(exchange, phone, { at, situation }));
+    const all = [...literals].flatMap(([dial, l]) => (l.type === 'emergency' ? [{ dial, number: l.number }] : []));
+    const bare = all.filter((e) => e.dial === e.number);
+    const numbers = (bare.length > 0 ? bare : all).map((e) => e.dial);
+    return numbers.map((number) => {
+      const call = { from: { type: 'extension' as const, id: phone.id }, dial: number, enBloc: false, at };
+      const { outcome, trunk } = landingOf(exchange, call, situation);
+      return { site: site.id, number, leaves: outcome === 'routed' && trunk !== null, trunk };
+    });
+  });
+}
+
+/** What a drill is about, in words. */
+export const drillWords = ({ kind, label }: Drill): string =>
+  kind === 'trunk' ? `${KINDS.trunk.word} ${label}` : label;
+
+/** Names of the sites and trunks of an answer. */
+export const nameIn = ({ sites, trunks }: Exchange, id: string): string => {
+  const trunk = trunks.get(id);
+  return trunk ? labelOf('trunk', trunk) : (sites.get(id)?.name ?? id);
+};

@@ -1,0 +1,83 @@
+import type { Span } from '../cells';
+import { KINDS, labelOf, wordOf, type AnyObject, type Difference } from '../plan';
+import { shapeOfActs } from './acts';
+import { asked, type AskedCall } from './asked';
+import type { ChangedCell, Comparing } from './changed';
+import type { Aspect, End } from './noticed';
+
+/** How a call ends, without what is only held against another's. */
+export type ToldEnd = Omit<End, 'hearing'>;
+
+/** Calls that change alike, for the same reason. */
+export interface ImpactGroup {
+  /** phones and numbers whose calls change */
+  count: number;
+  phones: number;
+  numbers: number;
+  /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
+  strings: string;
+  /** for how much of the time, 0 to 1 */
+  share: number;
+  aspects: Aspect[];
+  /** a call as the Ask line and the command line take it */
+  example: { call: AskedCall };
+  was: ToldEnd | null;
+  willBe: ToldEnd | null;
+  /** the edits behind it: without any one of them the example would end as it was */
+  edits: { kind: string; id: string; label: string }[];
+}
+
+const told = (end: End | null): ToldEnd | null => {
+  if (!end) return null;
+  const { hearing: _, ...rest } = end;
+  return rest;
+};
+
+/** What cells have in common that are told together: where it ended and would end, by kind where that is a phone. */
+export function shapeOf({ number, aspects, was, willBe, acts }: ChangedCell): string {
+  const end = (e: End | null) =>
+    e && [
+      e.outcome,
+      e.lands?.kind,
+      e.lands?.kind === 'extension' ? '' : (e.lands?.id ?? e.lands?.label),
+      e.trunk,
+      e.cause,
+    ];
+  const then = (e: End | null) => e?.then.map((t) => [t.when, t.lands.kind]);
+  const after = aspects.includes('afterwards') ? [then(was), then(willBe)] : [];
+  return JSON.stringify([number === null, aspects, end(was), end(willBe), after, shapeOfActs(acts)]);
+}
+
+/** Cells that change alike, told together; `edits` are behind them. */
+export function groupOf(
+  { willBe, span }: Comparing,
+  cells: readonly ChangedCell[],
+  edits: readonly Difference[],
+): ImpactGroup {
+  const phones = new Set(cells.flatMap((c) => c.phones));
+  const numbers = new Set(cells.flatMap((c) => c.number ?? []));
+  const strings = new Map<string, bigint>();
+  for (const c of cells) if (c.number === null) strings.set(c.call.dial, c.strings);
+  const longest = Math.max(...cells.map((c) => lastsIn(c.stretches)));
+  const example = cells[0]!;
+  return {
+    count: phones.size + numbers.size,
+    phones: phones.size,
+    numbers: numbers.size,
+    strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
+    share: longest / (span.to - span.from),
+    aspects: [...example.aspects],
+    example: { call: asked(willBe, example.call, example.acts) },
+    was: told(example.was),
+    willBe: told(example.willBe),
+    edits: edits.map((e) => ({ kind: e.kind, id: e.id, label: nameOf(e) })),
+  };
+}
+
+const lastsIn = (stretches: readonly Span[]) => stretches.reduce((sum, s) => sum + s.to - s.from, 0);
+
+/** What an edited object is called, with its word. */
+function nameOf({ kind, before, after }: Difference): string {
+  const object = after ?? before!;
+  return kind === 'organisation' ? wordOf(kind) : `${KINDS[kind].word} ${labelOf(kind, object as AnyObject)}`;
+}
