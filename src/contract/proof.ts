@@ -1,10 +1,56 @@
 import { z } from 'zod';
-import { digitsToDial } from '@/core/exchange';
+import { digitsToDial, landingSchema, outcomeSchema, situationSchema } from '@/core/exchange';
+import { ASPECTS, DRILL_KINDS } from '@/core/proof/facts';
 import { nextSchema, regionSchema } from '@/core/proof/regions';
 import type { Facts } from './operation';
 import { which } from './plan';
 
 /* What can be said of all calls there can be. */
+
+const askedCall = z.strictObject({
+  from: z.string(),
+  dial: z.string(),
+  at: z.string(),
+  enBloc: z.boolean(),
+  situation: situationSchema.optional(),
+});
+
+const endSchema = z.strictObject({
+  outcome: outcomeSchema,
+  lands: landingSchema.nullable(),
+  trunk: z.string().nullable(),
+  shownNumber: z.string().nullable(),
+  digitsSent: z.string().nullable(),
+  cause: z.strictObject({ q850: z.number(), sip: z.number() }).nullable(),
+  then: z.array(z.strictObject({ when: z.string(), afterSeconds: z.number(), lands: landingSchema })),
+  afterSeconds: z.number(),
+});
+
+const groupSchema = z.strictObject({
+  /** phones and numbers whose calls end otherwise */
+  count: z.number(),
+  phones: z.number(),
+  numbers: z.number(),
+  /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
+  strings: z.string(),
+  /** for how much of the time, 0 to 1 */
+  share: z.number(),
+  /** in what they differ */
+  aspects: z.array(z.enum(ASPECTS)),
+  example: z.strictObject({ call: askedCall }),
+  was: endSchema.nullable(),
+  willBe: endSchema.nullable(),
+});
+
+const drillSchema = z.strictObject({
+  kind: z.enum(DRILL_KINDS),
+  out: z.array(z.string()),
+  label: z.string(),
+});
+
+const outOf = z
+  .string()
+  .regex(/^[a-z0-9-]{1,36}(,[a-z0-9-]{1,36}){0,19}$/, 'takes ids of trunks or sites, with commas between');
 
 export const proofFacts = {
   atlas: {
@@ -28,6 +74,66 @@ export const proofFacts = {
       phone: z.strictObject({ id: z.string(), digits: z.string(), name: z.string(), site: z.string() }),
       at: z.string(),
       zone: z.string(),
+    }),
+  },
+  impact: {
+    summary: 'Every kind of call that ends otherwise in one plan than in another, grouped by the edits behind it',
+    right: 'ask',
+    query: z.strictObject({ from: which.default('live'), to: which }),
+    answer: z.strictObject({
+      groups: z.array(
+        groupSchema.extend({
+          edits: z.array(z.strictObject({ kind: z.string(), id: z.string(), label: z.string() })),
+        }),
+      ),
+      /** objects that differ */
+      edits: z.number(),
+    }),
+  },
+  promises: {
+    summary: 'Whether each promise of a plan holds of all its calls, with a call that breaks it where it does not',
+    right: 'ask',
+    query: z.strictObject({ of: which }),
+    answer: z.strictObject({
+      promises: z.array(
+        z.strictObject({
+          id: z.string(),
+          name: z.string(),
+          firm: z.boolean(),
+          holds: z.boolean(),
+          /** kinds of calls that were asked, with each way that they can go */
+          asked: z.number(),
+          counterexample: z
+            .strictObject({ call: askedCall, sentence: z.string(), phones: z.number(), numbers: z.number() })
+            .nullable(),
+        }),
+      ),
+    }),
+  },
+  drills: {
+    summary: 'What can be taken out of order: each trunk, link, site and carrier, and each pair of trunks',
+    right: 'ask',
+    query: z.strictObject({ of: which }),
+    answer: z.strictObject({ drills: z.array(drillSchema) }),
+  },
+  drill: {
+    summary: 'Which groups of calls end otherwise while something is out of order, and whether emergency calls leave',
+    right: 'ask',
+    query: z.strictObject({ of: which, kind: z.enum(DRILL_KINDS), out: outOf }),
+    answer: drillSchema.extend({
+      groups: z.array(groupSchema),
+      emergency: z.array(
+        z.strictObject({
+          site: z.string(),
+          siteName: z.string(),
+          number: z.string(),
+          leaves: z.boolean(),
+          trunk: z.string().nullable(),
+        }),
+      ),
+      channels: z.strictObject({ left: z.number(), of: z.number() }),
+      /** phones and numbers of which some call ends nowhere that went somewhere */
+      stranded: z.number(),
     }),
   },
 } as const satisfies Record<string, Facts>;

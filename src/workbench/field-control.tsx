@@ -2,7 +2,9 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
+import { CALL_KINDS } from '@/core/numbers/kinds';
 import { CODECS } from '@/core/plan/facts/codecs';
+import { PROMISE_ENDS } from '@/core/plan/facts/promises';
 import type { FieldFacts } from '@/core/plan';
 import { compileDigitMap, countDialable, mapInWords } from '@/core/digits';
 import { AreaBox, SelectBox, TextBox, TickBox } from '@/ui/controls';
@@ -23,7 +25,7 @@ import { NumberBox } from './number-box';
 import { RefList, RefPicker } from './ref-picker';
 import { unitOf } from './units';
 
-const MAP_FIELDS = new Set(['map', 'calledMap', 'callingMap', 'blockedCallers']);
+const MAP_FIELDS = new Set(['map', 'dialMap', 'calledMap', 'callingMap', 'blockedCallers']);
 /** Telephone numbers, written as at the site of their object. */
 const NUMBER_FIELDS = new Set(['e164', 'overflowTo']);
 /** Lists of references whose order says something. */
@@ -165,7 +167,7 @@ function TheControl({ fact, edit, data, control }: ControlProps & { control: Con
         <span>{fact.title}</span>
       </Flex>
     );
-  if (field === 'codecs') return <CodecList fact={fact} edit={edit} control={control} />;
+  if (field in WORD_LISTS) return <WordList fact={fact} edit={edit} control={control} />;
   if (fact.choices)
     return (
       <SelectBox {...control} value={String(value)} onChange={(e) => choose(e.target.value)}>
@@ -280,27 +282,39 @@ function fromText(fact: FieldFacts, text: string): unknown {
   return /^-?[0-9]+(\.[0-9]+)?$/.test(text) ? Number(text) : text;
 }
 
-/** Codecs in order of preference: the best first. */
-function CodecList({ fact, edit, control }: { fact: FieldFacts; edit: ObjectEdit; control: Control }) {
-  const taken = edit.value.codecs as string[];
-  const left = CODECS.filter((c) => !taken.includes(c));
+/** Lists of words that are chosen from, with whether their order says something. */
+const WORD_LISTS: Readonly<Record<string, { words: readonly string[]; ordered: boolean; add: string }>> = {
+  codecs: { words: CODECS, ordered: true, add: 'Add a codec' },
+  dialKinds: { words: CALL_KINDS, ordered: false, add: 'Add a kind of call' },
+  ends: { words: PROMISE_ENDS, ordered: false, add: 'Add a kind of end' },
+};
+
+/** Words that are picked from a list; where their order counts, the best first. */
+function WordList({ fact, edit, control }: { fact: FieldFacts; edit: ObjectEdit; control: Control }) {
+  const { field } = fact;
+  const { words, ordered, add } = WORD_LISTS[field]!;
+  const taken = edit.value[field] as string[];
+  const left = words.filter((w) => !taken.includes(w));
   return (
     <PickList
-      items={taken.map((c) => ({ id: c, name: c }))}
-      label={fact.title ?? 'Codecs'}
+      items={taken.map((w) => ({ id: w, name: choiceWords(w) }))}
+      label={fact.title ?? field}
       disabled={control.disabled}
+      ordered={ordered}
       onFocus={control.onFocus}
-      onChange={(next) => edit.choose('codecs', next)}
+      onChange={(next) => edit.choose(field, next)}
     >
       {left.length > 0 ? (
         <SelectBox
-          aria-label="Add a codec"
+          aria-label={add}
           value=""
-          onChange={(e) => e.target.value && edit.choose('codecs', [...taken, e.target.value])}
+          onChange={(e) => e.target.value && edit.choose(field, [...taken, e.target.value])}
         >
           <option value="">add one</option>
-          {left.map((c) => (
-            <option key={c}>{c}</option>
+          {left.map((w) => (
+            <option key={w} value={w}>
+              {choiceWords(w)}
+            </option>
           ))}
         </SelectBox>
       ) : null}

@@ -1,7 +1,8 @@
 import type { Span } from '../cells';
 import type { Call, Exchange, Situation } from '../routing';
 import type { Act } from './acts';
-import type { Aspect, End } from './noticed';
+import type { Aspect } from './facts';
+import type { End } from './noticed';
 
 /** What two plans are compared over. */
 export interface Comparing {

@@ -6,12 +6,13 @@ import { insideCells } from './impact-inside';
 import { outsideCells } from './impact-outside';
 import type { ChangedCell, Comparing } from './changed';
 import { groupOf, shapeOf, type ImpactGroup } from './grouped';
+import type { DrillKind } from './facts';
 import { literalsOf } from './literals';
 import { contextOf } from '../routing';
 
 /** Something that may be out of order: trunks, the link of a site, a whole site, or all trunks to one carrier. */
 export interface Drill {
-  kind: 'trunk' | 'pair of trunks' | 'link' | 'site' | 'carrier';
+  kind: DrillKind;
   /** trunks, or sites */
   out: readonly string[];
   label: string;

@@ -3,7 +3,8 @@ import { KINDS, labelOf, wordOf, type AnyObject, type Difference } from '../plan
 import { shapeOfActs } from './acts';
 import { asked, type AskedCall } from './asked';
 import type { ChangedCell, Comparing } from './changed';
-import type { Aspect, End } from './noticed';
+import type { Aspect } from './facts';
+import type { End } from './noticed';
 
 /** How a call ends, without what is only held against another's. */
 export type ToldEnd = Omit<End, 'hearing'>;

@@ -1,9 +1,11 @@
 /** What can be proved of a plan: answers over all calls there can be, not some (ENGINE E14). */
 export * from './atlas';
+export type { AskedCall } from './asked';
 export type { ImpactGroup, ToldEnd } from './grouped';
 export * from './impact';
 export * from './impact-groups';
 export * from './drills';
 export * from './noticed';
 export * from './promises/check';
+export { promiseWords } from './promises/words';
 export * from './regions';

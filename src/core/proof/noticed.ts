@@ -1,5 +1,6 @@
 import type { DialCell } from '../cells';
 import type { Ending, Landing, Outcome, Then } from '../exchange';
+import type { Aspect } from './facts';
 
 /** How a call ends, as it is told beside how it would end. */
 export interface End {
@@ -18,9 +19,6 @@ export interface End {
   /** what is heard and when, to be compared only */
   hearing: string;
 }
-
-/** What of a call can differ for those who are in it. */
-export type Aspect = 'end' | 'afterwards' | 'trunk' | 'digits sent' | 'number shown' | 'seconds' | 'heard';
 
 /** An ending with what is asked of it here. */
 export type Told = Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string };

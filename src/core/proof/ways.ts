@@ -6,7 +6,8 @@ import { agentsOfQueue, type Attendant, type Queue, type RingGroup } from '../pl
 import { landingOf, type Call, type Exchange, type Situation } from '../routing';
 import { PHONE_STATES, holding, type Act } from './acts';
 import type { Affected } from './entries';
-import { differing, endOf, type Aspect, type End, type Told } from './noticed';
+import type { Aspect } from './facts';
+import { differing, endOf, type End, type Told } from './noticed';
 
 /** Acts in a row that are tried. */
 const DEEPEST = 4;

@@ -15,6 +15,7 @@ import { PhoneBox } from '@/workbench/phone-box';
 import { tracePath } from '@/workbench/paths';
 import { End, Fact, Step } from '@/workbench/trace-parts';
 import { useWriting } from '@/ui/time';
+import { SituationBar, asideFrom, type Beside } from './situation-bar';
 
 interface OneAnswer {
   trace: Trace;
@@ -22,6 +23,8 @@ interface OneAnswer {
 }
 export interface TracePageData {
   question: { from: string; dial: string; at: string };
+  /** what the call is asked with besides what holds, and what things in it are called */
+  beside: Beside;
   refused: string | null;
   answer: {
     draft: OneAnswer | null;
@@ -44,7 +47,7 @@ export function TracePage({ data }: { data: TracePageData }) {
     <Workspace
       title={shown ? titleOf(data, shown) : 'Trace a call'}
       lead={
-        answer ? `${when}, ${answer.zone} · everyone free, trunks up` : 'Ask what happens to any call, and read why.'
+        answer ? `${when}, ${answer.zone} · ${asideFrom(data.beside)}` : 'Ask what happens to any call, and read why.'
       }
       acts={
         <>
@@ -88,6 +91,7 @@ export function TracePage({ data }: { data: TracePageData }) {
             </Box>
           ) : null}
           <CourseView course={shown.course} />
+          <SituationBar question={data.question} beside={data.beside} trace={shown.trace} />
           <Box mt="12px" data-testid="steps">
             {shown.trace.steps.map((s, i) => (
               <Step

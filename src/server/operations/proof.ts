@@ -1,7 +1,14 @@
 import type { proofFacts } from '@/contract/proof';
+import type { Actor } from '../access/rights';
 import { ask } from '../engine';
 import { situationAt } from '../state/situation';
 import type { Handlers } from './handler';
+
+/** Who asks, when, and what holds then. */
+async function nowFor(reader: Actor) {
+  const now = Date.now();
+  return { reader, now, situation: await situationAt(now) };
+}
 
 export const proofHandlers: Handlers<keyof typeof proofFacts> = {
   atlas: async ({ actor, query, request }) => {
@@ -11,4 +18,11 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     const input = { reader: actor, ...query, now, situation: await situationAt(at) };
     return ask('atlas', input, { signal: request.signal });
   },
+  impact: async ({ actor, query, request }) =>
+    ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  promises: async ({ actor, query, request }) =>
+    ask('promises', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  drills: ({ actor, query, request }) => ask('drills', { reader: actor, ...query }, { signal: request.signal }),
+  drill: async ({ actor, query, request }) =>
+    ask('drill', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
 };

@@ -25,6 +25,7 @@ export async function longLedger(
 export const sites = async () => askForPage('sites', { reader: await pageActor() });
 export const teams = async () => askForPage('teams', { reader: await pageActor() });
 export const hours = async () => askForPage('hoursLedger', { reader: await pageActor(), now: Date.now() });
+export const promises = async () => askForPage('promisesLedger', { reader: await pageActor() });
 export const classes = async () => askForPage('classes', { reader: await pageActor() });
 
 export async function trunks() {

@@ -122,6 +122,13 @@ export async function placePage(name: string, id: string) {
   return { name, data: await objectPage(PLACES[name], id) };
 }
 
+export async function promisePage(id: string) {
+  const actor = await pageActor();
+  const found = await askForPage('promisePage', { reader: actor, id });
+  if (!found) notFound();
+  return { ...found, data: withAround(actor, found.data) };
+}
+
 export async function timeSwitchPage(id: string) {
   const actor = await pageActor();
   const found = await askForPage('timeSwitchPage', { reader: actor, id });

@@ -1,5 +1,7 @@
 import { notFound } from 'next/navigation';
 import { historySchema } from '@/contract/work';
+import type { z } from 'zod';
+import { situationSchema } from '@/core/exchange';
 import { KINDS, OBJECT_KINDS } from '@/core/plan';
 import { RIGHTS, RIGHT_WORDS, UNLIMITED_RIGHTS } from '@/contract/rights';
 import { LIMIT_WORDS } from '@/core/acts/limits';
@@ -85,16 +87,41 @@ export async function revisionPage(text: string, asked: string | undefined) {
 
 export const revisionsPage = async () => listRevisions(await pageActor());
 
-export async function tracePage(asked: { from?: string; dial?: string; at?: string; every?: string }) {
+/** What a trace is asked with besides what holds: whoever is busy or away, trunks that are down, keys that are pressed. */
+const withSchema = situationSchema.pick({
+  busy: true,
+  away: true,
+  off: true,
+  doNotDisturb: true,
+  trunks: true,
+  keys: true,
+});
+
+/** The same out of an address; what makes no sense there is left out. */
+function withOf(text: string | undefined): z.output<typeof withSchema> {
+  try {
+    const read = withSchema.safeParse(JSON.parse(text ?? '{}'));
+    return read.success ? read.data : {};
+  } catch {
+    return {};
+  }
+}
+
+export async function tracePage(asked: { from?: string; dial?: string; at?: string; every?: string; with?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const question = { from: asked.from ?? '', dial: asked.dial ?? '', at: asked.at ?? 'now' };
-  if (question.from === '' && question.dial === '') return { question, answer: null, refused: null };
+  const extra = withOf(asked.with);
+  const ids = [extra.busy, extra.away, extra.off, extra.doNotDisturb, extra.trunks?.map((t) => t.id)];
+  const names = await askForPage('labelsIn', { reader, ids: ids.flatMap((list) => list ?? []) });
+  const beside = { holds: extra, names };
+  if (question.from === '' && question.dial === '') return { question, beside, answer: null, refused: null };
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
-  const situation = await situationAt(await momentOf(asks, now));
+  const situation = { ...(await situationAt(await momentOf(asks, now))), ...extra };
   return {
     question,
+    beside,
     ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })),
   };
 }
@@ -251,4 +278,17 @@ export async function attendantBegun() {
   const data = await askForPage('attendantBegun', { reader });
   if (!data) notFound();
   return { ...data, limits: await left('attendants') };
+}
+
+/** Only whoever may ask what happens to calls opens the page. */
+export async function mayAskPage(): Promise<void> {
+  if (!may(await pageActor(), 'ask')) notFound();
+}
+
+/** Between which plans the impact is asked for: live and the draft, unless revisions are named. */
+export async function impactPage(asked: { from?: string; to?: string }) {
+  await mayAskPage();
+  const plan = (text: string | undefined, other: string) =>
+    text !== undefined && /^(draft|live|[0-9]{1,9})$/.test(text) ? text : other;
+  return { from: plan(asked.from, 'live'), to: plan(asked.to, 'draft') };
 }

@@ -50,7 +50,7 @@ export const promise = z
       title: 'Must',
       description: 'What must be so of every such call, whatever the caller does and whoever is busy or away.',
     }),
-    ends: z.array(z.enum(PROMISE_ENDS)).max(PROMISE_ENDS.length).default([]).meta({
+    ends: z.array(z.enum(PROMISE_ENDS)).max(PROMISE_ENDS.length).default(['the outside']).meta({
       title: 'Ends',
       description: 'Kinds of ends that are meant. Example: the outside.',
     }),

@@ -22,6 +22,7 @@ import * as people from './people';
 import * as peopleActs from './people-acts';
 import * as places from './places';
 import * as prompts from './prompts';
+import * as promiseList from './promises';
 import * as proof from './proof';
 import * as records from './records';
 import * as rehearsals from './rehearsals';
@@ -31,6 +32,7 @@ import * as state from './state';
 import * as switches from './switches';
 import * as today from './today';
 import { week } from './week';
+import * as wholePlan from './whole-plan';
 
 export const QUESTIONS = {
   frame,
@@ -43,7 +45,9 @@ export const QUESTIONS = {
   ...answering,
   ...attendants,
   ...prompts,
+  ...promiseList,
   ...proof,
+  ...wholePlan,
   outbound,
   ...calendars,
   ...calls,

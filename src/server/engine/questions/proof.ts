@@ -1,11 +1,13 @@
 import type { Answer } from '@/contract';
 import { readWhen } from '@/core/ask';
+import { OBJECT_KINDS, labelOf, type AnyObject } from '@/core/plan';
 import { atlasOf } from '@/core/proof';
 import type { Situation } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
 import { sightIn, type By, type Given } from '../ground/question';
+import { heldOf } from './held-of';
 
 /* What can be said of all calls there can be: asked in the draft, in live, or in a revision. */
 
@@ -14,10 +16,6 @@ interface AtPhone extends By {
   at: string;
   of: string;
   now: number;
-}
-
-async function heldOf(given: Given, of: string): Promise<HeldPlan> {
-  return of === 'draft' ? given.draft : of === 'live' ? given.live : given.revision(Number(of));
 }
 
 /** The phone asked about, and the moment on the clock of its site; 404 and 422 with what would be right. */
@@ -63,4 +61,23 @@ export function firstPhone({ draft }: Given, { reader }: By): string | null {
     .list('extension')
     .find((e) => e.kind !== 'virtual');
   return phone?.digits ?? null;
+}
+
+/** What things of the draft are called, as far as a reader may see them; what is not there is left out. */
+export function labelsIn(
+  { draft, index }: Given,
+  { reader, ids }: By & { ids: readonly string[] },
+): Record<string, string> {
+  const sight = sightIn(draft, reader);
+  const wanted = new Set(ids);
+  return Object.fromEntries(
+    OBJECT_KINDS.flatMap((kind) =>
+      wanted.size === 0
+        ? []
+        : [...wanted].flatMap((id) => {
+            const object = index().object(kind, id) as AnyObject | null;
+            return object && sight.sees(kind, object) ? [[id, labelOf(kind, object)]] : [];
+          }),
+    ),
+  );
 }

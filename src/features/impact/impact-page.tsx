@@ -1,0 +1,78 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Answer } from '@/contract';
+import { Act, Empty, Wrong } from '@/ui/controls';
+import { Link } from '@/ui/link';
+import { Workspace } from '@/ui/workspace';
+import { CallCell, EndCell, GroupTable, HowMany, sayShare } from '@/workbench/call-groups';
+import { useAsked } from '@/workbench/use-asked';
+
+type Group = Answer<'impact'>['groups'][number];
+
+const keyOf = (edit: Group['edits'][number]) => `${edit.kind} ${edit.id}`;
+
+/** Every kind of call that ends otherwise between two plans, and the edits behind it. */
+export function ImpactPage({ from, to }: { from: string; to: string }) {
+  const { value, wrong, waiting } = useAsked('impact', { query: { from, to } }, { keep: true });
+  const [edit, setEdit] = useState<string | null>(null);
+  const groups = value?.groups ?? [];
+  const edits = new Map(groups.flatMap((g) => g.edits.map((e) => [keyOf(e), e.label] as const)));
+  const shown = edit === null ? groups : groups.filter((g) => g.edits.some((e) => keyOf(e) === edit));
+  const between = `${nameOf(from)} and ${nameOf(to)}`;
+  return (
+    <Workspace
+      title="Impact"
+      count={value ? String(groups.length) : undefined}
+      lead={`Every call that goes otherwise between ${between}: over all numbers, callers, dialled digits, keys, and times of the next 53 weeks. Nothing is sampled.`}
+    >
+      {wrong ? <Wrong>{wrong}</Wrong> : null}
+      <Box aria-busy={waiting} minH="200px">
+        {!value && waiting ? <Box color="quiet">Every call is being asked of both plans.</Box> : null}
+        {value && groups.length === 0 ? (
+          <Empty>
+            {value.edits === 0
+              ? `There is no difference between ${between}.`
+              : `${value.edits} ${value.edits === 1 ? 'object differs' : 'objects differ'}, and nothing changes for anyone: every call there can be was asked of both.`}
+          </Empty>
+        ) : null}
+        {edits.size > 1 ? (
+          <Flex role="group" aria-label="Which edits" gap="4px" wrap="wrap" mb="12px">
+            {[[null, 'all edits'] as const, ...edits].map(([key, label]) => (
+              <Act key={key ?? ''} aria-pressed={edit === key} onClick={() => setEdit(key)}>
+                {label}
+              </Act>
+            ))}
+          </Flex>
+        ) : null}
+        {shown.length > 0 ? (
+          <GroupTable
+            titles={['Whose calls', 'Was', 'Will be', 'In what', 'For how long', 'Such as', 'Edits behind it']}
+          >
+            {shown.map((g, i) => (
+              <chakra.tr key={i} borderTop="1px solid" borderColor="line">
+                <HowMany group={g} />
+                <EndCell end={g.was} nothing="nothing there" />
+                <EndCell end={g.willBe} nothing="nothing there" />
+                <td>{g.aspects.join(', ')}</td>
+                <td>{sayShare(g.share)}</td>
+                <CallCell call={g.example.call} />
+                <td>
+                  {g.edits.map((e) => (
+                    <Box key={keyOf(e)}>{e.label}</Box>
+                  ))}
+                </td>
+              </chakra.tr>
+            ))}
+          </GroupTable>
+        ) : null}
+        <Box mt="14px">
+          <Link href="/go-live">Read the edits</Link>
+        </Box>
+      </Box>
+    </Workspace>
+  );
+}
+
+const nameOf = (of: string): string => (of === 'draft' || of === 'live' ? `the ${of} plan` : `revision ${of}`);

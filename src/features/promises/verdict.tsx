@@ -1,0 +1,86 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { Answer } from '@/contract';
+import { Link } from '@/ui/link';
+import { pathOfCall } from '@/workbench/paths';
+import { useAsked } from '@/workbench/use-asked';
+
+export type Verdict = Answer<'promises'>['promises'][number];
+
+/** What became of the promises of the draft, as far as it is known by now. */
+export function useVerdicts() {
+  const { value, wrong, waiting } = useAsked('promises', { query: { of: 'draft' } }, { keep: true });
+  return {
+    of: (id: string) => value?.promises.find((p) => p.id === id) ?? null,
+    all: value?.promises ?? [],
+    wrong,
+    waiting,
+  };
+}
+
+/** Whether one promise holds, in a word. */
+export function VerdictWord({ id }: { id: string }) {
+  const { of, wrong } = useVerdicts();
+  const verdict = of(id);
+  if (!verdict) return <Box color="quiet">{wrong ? 'not known' : 'being checked'}</Box>;
+  return (
+    <Box color={verdict.holds ? 'moss' : 'brick'} fontWeight={verdict.holds ? 400 : 700}>
+      {verdict.holds ? 'holds' : 'broken'}
+    </Box>
+  );
+}
+
+/** Whether a promise holds, of how many ways of calls; or the call that breaks it. */
+export function VerdictPart({ id }: { id: string }) {
+  const { of, wrong, waiting } = useVerdicts();
+  const verdict = of(id);
+  return (
+    <Box
+      role="status"
+      aria-busy={waiting}
+      minH="44px"
+      border="1px solid"
+      borderColor={verdict && !verdict.holds ? 'brick' : 'line'}
+      rounded="4px"
+      p="10px"
+      data-testid="verdict"
+    >
+      {verdict ? <Said verdict={verdict} /> : (wrong ?? 'It is being checked over all its calls.')}
+    </Box>
+  );
+}
+
+function Said({ verdict }: { verdict: Verdict }) {
+  const { holds, asked, counterexample } = verdict;
+  if (holds)
+    return (
+      <>
+        <b>Holds</b> in the draft: {asked} {asked === 1 ? 'way' : 'ways'} of calls were looked at, which stand for all.
+      </>
+    );
+  return (
+    <>
+      <b>Broken</b> in the draft. {counterexample ? <CallThatBreaks example={counterexample} /> : null}
+    </>
+  );
+}
+
+/** A call that breaks a promise, with the way to look at it. */
+export function CallThatBreaks({ example }: { example: NonNullable<Verdict['counterexample']> }) {
+  const { call, sentence, phones, numbers } = example;
+  const alike = [
+    phones > 1 ? `${phones} phones are alike in this` : '',
+    numbers > 1 ? `${numbers} numbers are alike in this` : '',
+  ].filter(Boolean);
+  return (
+    <>
+      {sentence} <Link href={pathOfCall(call)}>{callWords(call)}</Link>
+      {alike.length > 0 ? <Box as="span" color="quiet">{` ${alike.join(', ')}.`}</Box> : null}
+    </>
+  );
+}
+
+/** A call in a few words. */
+export const callWords = ({ from, dial }: { from: string; dial: string }): string =>
+  `${from.startsWith('outside:') ? from.slice(8) : from === 'withheld' ? 'a withheld number' : from} calls ${dial}`;

@@ -1,0 +1,122 @@
+import type { Answer } from '@/contract';
+import { differences } from '@/core/plan';
+import {
+  AHEAD_MS,
+  DRILL_MS,
+  checkPromise,
+  drillOf,
+  drillsOf,
+  impactOf,
+  type AskedCall,
+  type Drill,
+  type DrillResult,
+  type ImpactGroup,
+  type Verdict,
+} from '@/core/proof';
+import type { Situation } from '@/core/routing';
+import type { Sight } from '../../access/sight';
+import { Refused } from '../../access/rights';
+import type { HeldPlan } from '../ground/held';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { heldOf } from './held-of';
+
+/* What can be said of all calls of a plan: what an edit moves, what is promised, what breaks. Answers hold for an hour. */
+
+interface Now extends By {
+  now: number;
+  situation: Situation;
+}
+
+const HOUR_MS = 3_600_000;
+const hourOf = (now: number) => Math.floor(now / HOUR_MS) * HOUR_MS;
+
+/** What an answer depends on beside the plan, as text. */
+const besides = ({ now, situation }: Now, ...more: unknown[]) => JSON.stringify([hourOf(now), situation, ...more]);
+
+/** Whether a reader may see whose call an example is. */
+function seesCall(sight: Sight, { from, dial }: AskedCall): boolean {
+  if (sight.all) return true;
+  const { plan } = sight;
+  const phone = plan.extensions.find((e) => e.digits === from);
+  if (phone) return sight.sees('extension', phone);
+  const number = plan.numbers.find((n) => n.e164 === dial);
+  return number !== undefined && sight.sees('number', number);
+}
+
+/** Every kind of call that ends otherwise in one plan than in another. */
+export async function impact(given: Given, input: Now & { from: string; to: string }): Promise<Answer<'impact'>> {
+  const [was, willBe] = [await heldOf(given, input.from), await heldOf(given, input.to)];
+  const edits = differences(was.plan, willBe.plan);
+  const from = hourOf(input.now);
+  const groups = keptFor(willBe.plan, `impact ${besides(input)}`, was.plan, (): ImpactGroup[] =>
+    impactOf(
+      {
+        was: was.exchange(),
+        willBe: willBe.exchange(),
+        situation: input.situation,
+        span: { from, to: from + AHEAD_MS },
+      },
+      edits,
+    ),
+  );
+  const sight = sightIn(willBe, input.reader);
+  return sight.cut({ groups: groups.filter((g) => seesCall(sight, g.example.call)), edits: edits.length });
+}
+
+/** Whether each promise of a plan holds. */
+export async function promises(given: Given, input: Now & { of: string }): Promise<Answer<'promises'>> {
+  const held = await heldOf(given, input.of);
+  const sight = sightIn(held, input.reader);
+  const verdicts = verdictsOf(held, input);
+  return sight.cut({
+    promises: verdicts
+      .filter((v) =>
+        sight.sees(
+          'promise',
+          held.plan.promises.find((p) => p.id === v.id)!,
+        ),
+      )
+      .map((v) => (v.counterexample && !seesCall(sight, v.counterexample.call) ? { ...v, counterexample: null } : v)),
+  });
+}
+
+/** All promises of a plan, checked once for it. */
+function verdictsOf(held: HeldPlan, input: Now): Verdict[] {
+  const from = hourOf(input.now);
+  return keptFor(held.plan, 'promises', besides(input), () => {
+    const checking = { exchange: held.exchange(), situation: input.situation, span: { from, to: from + AHEAD_MS } };
+    return held.plan.promises.map((p) => checkPromise(checking, p));
+  });
+}
+
+/** What can be taken out of order. */
+export async function drills(given: Given, { reader, of }: By & { of: string }): Promise<Answer<'drills'>> {
+  const held = await heldOf(given, of);
+  return sightIn(held, reader).cut({ drills: drillsOf(held.exchange()).map(plain) });
+}
+
+const plain = ({ kind, out, label }: Drill) => ({ kind, out: [...out], label });
+
+/** What breaks while one thing is out of order. */
+export async function drill(
+  given: Given,
+  input: Now & { of: string; kind: Drill['kind']; out: string },
+): Promise<Answer<'drill'>> {
+  const held = await heldOf(given, input.of);
+  const found = drillsOf(held.exchange()).find((d) => d.kind === input.kind && d.out.join() === input.out);
+  if (!found)
+    throw new Refused(404, 'no-such-object', `The plan has no ${input.kind} ${input.out} to take out of order.`, 'out');
+  const from = hourOf(input.now);
+  const result = keptFor(held.plan, `drill ${found.kind} ${input.out}`, besides(input), (): DrillResult =>
+    drillOf({ exchange: held.exchange(), situation: input.situation, span: { from, to: from + DRILL_MS } }, found),
+  );
+  const sight = sightIn(held, input.reader);
+  const { groups, emergency, channels, stranded } = result;
+  return sight.cut({
+    ...plain(found),
+    groups: groups.filter((g) => seesCall(sight, g.example.call)),
+    emergency: emergency.map((e) => ({ ...e, siteName: held.exchange().sites.get(e.site)!.name })),
+    channels,
+    stranded,
+  });
+}
