@@ -606,3 +606,55 @@ describe('polydrome atlas and impact', () => {
     PREPARED_MS,
   );
 });
+
+describe('polydrome promises and drill', () => {
+  const plan = 'demo/plan.yaml';
+  const at = '2026-12-04T17:10:00Z';
+  interface Verdict {
+    id: string;
+    holds: boolean;
+    counterexample: { call: { from: string; dial: string } } | null;
+  }
+
+  it(
+    'every promise of the demo holds; one that a class breaks names a call of a phone of that class',
+    () => {
+      const whole = json(['promises', '--plan', plan, '--at', at]);
+      expect(whole.code).toBe(0);
+      expect((whole.value.promises as Verdict[]).map((p) => p.holds)).toEqual([true, true, true, true, true]);
+      const document = parse(readFileSync(plan, 'utf8')) as {
+        classes: { id: string; rights: Record<string, { allow: boolean }> }[];
+        extensions: { digits: string; class: string }[];
+      };
+      document.classes.find((c) => c.id === 'lobby')!.rights.national!.allow = true;
+      const other = join(folder, 'lobby-outside.json');
+      writeFileSync(other, JSON.stringify(document));
+      const { code, value } = json(['promises', '--plan', other, '--at', at]);
+      expect(code).toBe(1);
+      const broken = (value.promises as Verdict[]).filter((p) => !p.holds);
+      expect(broken.map((p) => p.id)).toEqual(['lobby-stays-inside']);
+      const { from, dial } = broken[0]!.counterexample!.call;
+      expect(document.extensions.find((e) => e.digits === from)!.class).toBe('lobby');
+      const traced = json(['trace', '--plan', other, '--from', from, '--dial', dial, '--at', at]);
+      expect(traced.value).toMatchObject({ outcome: 'routed', kind: 'national' });
+    },
+    PREPARED_MS,
+  );
+
+  it(
+    'a drill of one trunk tells the emergency numbers that do not leave, and exits 1',
+    () => {
+      const { code, value } = json(['drill', '--plan', plan, '--of', 'elbkontor', '--at', at]);
+      expect(code).toBe(1);
+      const [drill] = value.drills as { out: string[]; emergency: { site: string; leaves: boolean }[] }[];
+      expect(drill!.out).toEqual(['elbkontor']);
+      const lost = drill!.emergency.filter((e) => !e.leaves).map((e) => e.site);
+      expect([...new Set(lost)]).toEqual(['freight-hamburg']);
+      expect(json(['drill', '--plan', plan, '--of', 'nobody'])).toMatchObject({
+        code: 2,
+        value: { error: { path: '--of' } },
+      });
+    },
+    PREPARED_MS,
+  );
+});

@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
+import { shortCount } from './count';
 import { pathOfCall } from './paths';
 
 /* Groups of calls that change alike, as rows of a table. */
@@ -44,16 +45,9 @@ export function HowMany({ group }: { group: Pick<Group, 'phones' | 'numbers' | '
   return (
     <td>
       {what}
-      {phones > 0 && strings !== '1' ? <Box color="quiet">{`${shortNumber(strings)} strings of digits`}</Box> : null}
+      {phones > 0 && strings !== '1' ? <Box color="quiet">{`${shortCount(strings)} strings of digits`}</Box> : null}
     </td>
   );
-}
-
-/** A count that may be very large, such as of digit strings, in a few signs. */
-function shortNumber(decimal: string): string {
-  return decimal.length <= 6
-    ? Number(decimal).toLocaleString('en')
-    : `${decimal[0]}.${decimal[1]} · 10^${decimal.length - 1}`;
 }
 
 /** Where calls of a group end, and what follows there. */

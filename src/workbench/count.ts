@@ -10,3 +10,12 @@ export function bigCount(decimal: string): string {
 }
 
 const trim = (n: number) => n.toFixed(1).replace(/\.0$/, '');
+
+/** A count of strings in decimal, short: `1 000`, `5.4 thousand million`, `10^33`. */
+export function shortCount(count: string): string {
+  if (count.length <= 6) return Number(count).toLocaleString('en');
+  const places = count.length - 1;
+  const first = count.slice(0, 1) + (count[1] === '0' ? '' : `.${count[1]}`);
+  if (places < 9) return `${(Number(count) / 1e6).toFixed(places < 7 ? 1 : 0)} million`;
+  return `${first} × 10^${places}`;
+}

@@ -2,7 +2,7 @@
 
 import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
-import { CALL_KINDS } from '@/core/numbers/kinds';
+import { CALL_KIND_WORDS, CALL_KINDS } from '@/core/numbers/kinds';
 import { CODECS } from '@/core/plan/facts/codecs';
 import { PROMISE_ENDS } from '@/core/plan/facts/promises';
 import type { FieldFacts } from '@/core/plan';
@@ -283,9 +283,11 @@ function fromText(fact: FieldFacts, text: string): unknown {
 }
 
 /** Lists of words that are chosen from, with whether their order says something. */
-const WORD_LISTS: Readonly<Record<string, { words: readonly string[]; ordered: boolean; add: string }>> = {
+const WORD_LISTS: Readonly<
+  Record<string, { words: readonly string[]; ordered: boolean; add: string; said?: Readonly<Record<string, string>> }>
+> = {
   codecs: { words: CODECS, ordered: true, add: 'Add a codec' },
-  dialKinds: { words: CALL_KINDS, ordered: false, add: 'Add a kind of call' },
+  dialKinds: { words: CALL_KINDS, ordered: false, add: 'Add a kind of call', said: CALL_KIND_WORDS },
   ends: { words: PROMISE_ENDS, ordered: false, add: 'Add a kind of end' },
 };
 
@@ -294,10 +296,11 @@ function WordList({ fact, edit, control }: { fact: FieldFacts; edit: ObjectEdit;
   const { field } = fact;
   const { words, ordered, add } = WORD_LISTS[field]!;
   const taken = edit.value[field] as string[];
+  const said = (word: string) => WORD_LISTS[field]!.said?.[word] ?? choiceWords(word);
   const left = words.filter((w) => !taken.includes(w));
   return (
     <PickList
-      items={taken.map((w) => ({ id: w, name: choiceWords(w) }))}
+      items={taken.map((w) => ({ id: w, name: said(w) }))}
       label={fact.title ?? field}
       disabled={control.disabled}
       ordered={ordered}
@@ -313,7 +316,7 @@ function WordList({ fact, edit, control }: { fact: FieldFacts; edit: ObjectEdit;
           <option value="">add one</option>
           {left.map((w) => (
             <option key={w} value={w}>
-              {choiceWords(w)}
+              {said(w)}
             </option>
           ))}
         </SelectBox>

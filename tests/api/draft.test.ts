@@ -182,6 +182,7 @@ describe('the draft', () => {
     const live = await boss.post<{ number: number }>('/live', {
       draftVersion: pending.draftVersion,
       note: 'A tern joins',
+      override: 'the draft of the demo breaks a promise',
     });
     expect(live.body).toMatchObject({ number: pending.revision + 1, note: 'A tern joins' });
     expect(await objectIn(boss, 'live', 'people', 't-live')).toMatchObject({ name: 'Live Tern' });

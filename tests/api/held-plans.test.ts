@@ -70,7 +70,7 @@ describe('held plans', () => {
     await noted('goes live');
     const before = await ground.now();
     const { draft } = await reading(readVersions);
-    expect((await boss.post('/live', { draftVersion: draft, note: 'held' })).status).toBe(200);
+    expect((await boss.post('/live', { draftVersion: draft, note: 'held', override: 'tried' })).status).toBe(200);
     const after = await ground.now();
     expect(after.live.plan).toBe(before.draft.plan);
     expect(after.draft.plan).toBe(before.draft.plan);

@@ -105,3 +105,111 @@ describe('the atlas over the API', () => {
     expect(JSON.stringify(body)).not.toContain('Freight desk');
   });
 });
+
+/** A firm promise of a test, which no class of the demo keeps. */
+const NO_MOBILE = {
+  id: 't-no-mobile',
+  name: 'Nobody of the staff calls mobiles',
+  firm: true,
+  fromClasses: ['staff'],
+  dialKinds: ['mobile'],
+  must: 'never reaches',
+  ends: ['the outside'],
+};
+
+describe('promises, impact and drills over the API', () => {
+  interface Verdict {
+    id: string;
+    holds: boolean;
+    counterexample: { call: { from: string; dial: string; at: string; situation?: object } } | null;
+  }
+  const promised = (of: string, who = boss) => who.get<{ promises: Verdict[] }>(`/promises?of=${of}`);
+  const put = (value: object | null, rowVersion: number | null) =>
+    boss.post<{ errors?: { path: string; sentence: string }[] }>('/edits', {
+      edits: [{ kind: 'promise', id: NO_MOBILE.id, rowVersion, value }],
+    });
+  const draftVersion = async () => (await boss.get<{ draftVersion: number }>('/health')).body.draftVersion;
+
+  it('a broken promise names a call that breaks it, stands against going live, and does not once it is mended', async () => {
+    expect((await put(NO_MOBILE, null)).status).toBe(200);
+    const broken = (await promised('draft')).body.promises.find((p) => p.id === NO_MOBILE.id)!;
+    expect(broken.holds).toBe(false);
+    const { from, dial, at } = broken.counterexample!.call;
+    const { body: t } = await boss.post<{ outcome: string; kind: string; lands: { kind: string } }>('/trace', {
+      from,
+      dial,
+      at,
+      of: 'draft',
+      situation: {},
+    });
+    expect([t.outcome, t.kind, t.lands.kind]).toEqual(['routed', 'mobile', 'outside']);
+    expect((await promised('live')).body.promises.some((p) => p.id === NO_MOBILE.id)).toBe(false);
+    const refused = await boss.post<{ errors: { code: string; sentence: string }[] }>('/live', {
+      draftVersion: await draftVersion(),
+      note: '',
+    });
+    expect(refused.status).toBe(422);
+    expect(refused.body.errors.map((e) => e.sentence)).toContain(
+      'The firm promise “Nobody of the staff calls mobiles” would be broken.',
+    );
+    await put({ ...NO_MOBILE, dialKinds: ['satellite'] }, 1);
+    expect((await promised('draft')).body.promises.find((p) => p.id === NO_MOBILE.id)!.holds).toBe(true);
+    await boss.post('/edits/undo', { kind: 'promise', id: NO_MOBILE.id });
+  });
+
+  it.each([
+    [{ ...NO_MOBILE, ends: [] }, /name at least one end or place/],
+    [{ ...NO_MOBILE, when: 'when open' }, /choose the hours/],
+    [{ ...NO_MOBILE, dialMap: '9(' }, /./],
+    [{ ...NO_MOBILE, weekly: 'moonday 9-17' }, /./],
+    [{ ...NO_MOBILE, fromClasses: ['nobody-has-this'] }, /nobody-has-this/],
+  ])('refuses a promise that makes no sense', async (value, sentence) => {
+    const { status, body } = await put(value, null);
+    expect(status).toBe(422);
+    expect(body.errors![0]!.sentence).toMatch(sentence);
+  });
+
+  it('impact names what an edit moves and the edit, and nothing where none differs', async () => {
+    const same = await boss.get<{ groups: unknown[]; edits: number }>('/impact?from=draft&to=draft');
+    expect(same.body).toEqual({ groups: [], edits: 0 });
+    await boss.post('/edits', { edits: [{ kind: 'extension', id: 'e-2111', set: { ringSeconds: 41 }, seen: {} }] });
+    const { body } = await boss.get<{ groups: { edits: { id: string }[]; example: { call: { dial: string } } }[] }>(
+      '/impact?from=live&to=draft',
+    );
+    const mine = body.groups.filter((g) => g.edits.some((e) => e.id === 'e-2111'));
+    expect(mine.map((g) => g.example.call.dial)).toContain('2111');
+    await boss.post('/edits/undo', { kind: 'extension', id: 'e-2111' });
+  });
+
+  it('a drill tells whose emergency calls have one trunk only', async () => {
+    const { body } = await boss.get<{ drills: { kind: string; out: string[] }[] }>('/drills?of=live');
+    expect(body.drills).toContainEqual({ kind: 'trunk', out: ['elbkontor'], label: 'Elbkontor' });
+    interface Drilled {
+      emergency: { site: string; number: string; leaves: boolean }[];
+      channels: { left: number; of: number };
+      groups: { phones: number; numbers: number }[];
+    }
+    const one = await boss.get<Drilled>('/drill?of=live&kind=trunk&out=elbkontor');
+    const lost = one.body.emergency.filter((e) => !e.leaves);
+    expect(lost.map((e) => `${e.site} ${e.number}`).sort()).toEqual(['freight-hamburg 110', 'freight-hamburg 112']);
+    expect(one.body.channels.left).toBeLessThan(one.body.channels.of);
+    expect(one.body.groups.some((g) => g.numbers > 0) && one.body.groups.some((g) => g.phones > 0)).toBe(true);
+    expect((await boss.get('/drill?kind=trunk&out=nobody')).status).toBe(404);
+    expect((await boss.get('/drill?kind=moon&out=kestrel')).status).toBe(400);
+    expect((await boss.get('/drill?kind=trunk&out=a%20b')).status).toBe(400);
+  });
+
+  it('names nothing of other sites to a reader of one', async () => {
+    const grants = ['look', 'ask'].map((right) => ({ right, areas: 'all', sites: ['freight-hamburg'] }));
+    const { body: role } = await boss.post<{ id: string }>('/roles', { name: `hamburg ${Date.now()}`, grants });
+    const made = await boss.post<{ token: string }>('/tokens', { name: 'hamburg', role: role.id, days: 1 });
+    const desk = Client.bearer(made.body.token);
+    for (const path of ['/promises?of=live', '/impact?from=1&to=2', '/drill?of=live&kind=trunk&out=kestrel']) {
+      const { status, body } = await desk.get(path);
+      expect([200, 403]).toContain(status);
+      const text = JSON.stringify(body);
+      for (const hidden of ['Amara Lindqvist', 'North Quay reception', '+441632960100'])
+        expect([path, text.includes(hidden)]).toEqual([path, false]);
+    }
+  });
+});

@@ -3,7 +3,8 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
-import { shortCount, sortOf, type Sort } from './sorts';
+import { shortCount } from '@/workbench/count';
+import { sortOf, type Sort } from './sorts';
 
 type Parts = Answer<'atlas'>['next'][number]['parts'];
 

@@ -5,7 +5,8 @@ import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
 import { tracePath } from '@/workbench/paths';
 import { titleOf } from './partition-bars';
-import { shortCount, sortOf } from './sorts';
+import { shortCount } from '@/workbench/count';
+import { sortOf } from './sorts';
 import { Swatch } from './swatch';
 
 type Region = Answer<'atlas'>['regions'][number];

@@ -55,7 +55,7 @@ export function DrillsPage() {
         <Empty>There is nothing yet that could be out of order: no trunk is enabled, and no site is there.</Empty>
       ) : null}
       {shown.length > 0 ? (
-        <GroupTable titles={['Out of order', 'What breaks', 'Ends nowhere', 'Emergency', 'Channels left']}>
+        <GroupTable titles={['Out of order', 'What breaks', 'Ends nowhere', 'Emergency calls', 'Channels left']}>
           {shown.map((d) => (
             <Row
               key={keyOf(d)}
@@ -148,7 +148,7 @@ function Row({
 function stuckWords(stuck: Result['emergency']): string {
   const sites = new Map<string, string[]>();
   for (const e of stuck) sites.set(e.siteName, [...(sites.get(e.siteName) ?? []), e.number]);
-  return [...sites].map(([site, numbers]) => `${numbers.join(' and ')} from ${site}`).join('; ');
+  return [...sites].map(([site, numbers]) => `no ${numbers.join(' or ')} from ${site}`).join('; ');
 }
 
 const Groups = ({ result }: { result: Result }) => (

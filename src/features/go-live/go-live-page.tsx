@@ -16,6 +16,7 @@ import { useConfirm } from '@/ui/confirm';
 import { TypedList } from '@/workbench/typed-list';
 import { Later } from '@/ui/later';
 import { ActOfDraft } from './act-of-draft';
+import { CallsThatChange } from './calls-that-change';
 import { GateList, GoPart, type GateData } from './gate';
 import { useRefresh } from '@/ui/refresh';
 
@@ -34,10 +35,15 @@ export interface GoLiveData {
   mayEdit: boolean;
   /** may run real calls through the draft */
   mayReplay: boolean;
+  /** may ask what happens to calls */
+  mayAsk: boolean;
   me: string;
   account: string;
   live: { number: number; note: string; by: string; at: string } | null;
 }
+
+/** Objects up to which the impact is asked for unasked. */
+const MOST_COMPARED = 200;
 
 const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
 
@@ -93,6 +99,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
         pending.objects > 0 ? (
           <>
             <TypedSection account={data.account} />
+            {data.mayAsk && pending.objects <= MOST_COMPARED ? <CallsThatChange /> : null}
             <PaneSection title="Go live">
               {data.gate ? (
                 <Later of={data.gate}>

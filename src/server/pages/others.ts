@@ -52,6 +52,7 @@ export async function goLivePage(asked: { kind?: string; by?: string; act?: stri
     mayGoLive: goes,
     mayOverride: may(reader, 'administer'),
     gate: goes ? askForPage('gate', {}) : null,
+    mayAsk: may(reader, 'ask'),
     losing: goes ? await losing(reader) : [],
     mayEdit: may(reader, 'edit'),
     mayReplay: may(reader, 'seeCalls') && may(reader, 'ask'),

@@ -1,7 +1,7 @@
-import { choiceWords } from '../../plan/facts/choice-words';
+import { CALL_KIND_WORDS } from '../../numbers/kinds';
 import { labelOf, NAMES_ENDS, type Plan, type Promised } from '../../plan';
 
-const MOST_NAMED = 3;
+const MOST_NAMED = 4;
 
 /** Some names in a sentence; of many the first few. */
 function named(names: readonly string[], join = 'or'): string {
@@ -23,13 +23,12 @@ export function promiseWords(plan: Plan, promise: Promised): string {
   ];
   const numbers = pick(plan.numbers, promise.fromNumbers, (n) => labelOf('number', n));
   const trunks = pick(plan.trunks, promise.fromTrunks, (t) => t.name);
-  const kinds = promise.dialKinds.map((k) => choiceWords(k));
+  const kinds = promise.dialKinds.map((k) => CALL_KIND_WORDS[k]);
   const who =
     promise.from === 'phones'
-      ? `A call from ${phones.length > 0 ? `a phone of ${named(phones)}` : 'any phone'}${at}` +
-        (kinds.length > 0 ? `, of kind ${named(kinds)},` : '') +
+      ? `Each ${kinds.length > 0 ? `${named(kinds)} ` : ''}call from ${phones.length > 0 ? `a phone of ${named(phones)}` : 'any phone'}${at}` +
         (promise.dialMap === null ? '' : ` to ${promise.dialMap}`)
-      : `A call from outside to ${numbers.length > 0 ? named(numbers) : 'any number'}` +
+      : `Each call from outside to ${numbers.length > 0 ? named(numbers) : 'any number'}` +
         (trunks.length > 0 ? ` by ${named(trunks)}` : '') +
         at;
   const hours = plan.hours.find((h) => h.id === promise.hours)?.name ?? '';

@@ -18,6 +18,7 @@ import { may } from '../../access/rights';
 import { actsSince, differing, pendingActs } from '../ground/pending';
 import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { brokenPromises } from '../ground/verdicts';
 
 const MOST_ACTS = 8;
 
@@ -137,7 +138,9 @@ const NEW = 'typed-and-not-there-yet';
 
 /** What stands between the draft and going live; told to those who see everything. */
 export function gate({ draft, live }: Given): Gate & { draftVersion: number } {
-  return { draftVersion: draft.version, ...gateOf(allProblems(draft), live.version === 0 ? [] : allProblems(live)) };
+  const now = Date.now();
+  const all = (held: HeldPlan) => [...allProblems(held), ...brokenPromises(held, now)];
+  return { draftVersion: draft.version, ...gateOf(all(draft), live.version === 0 ? [] : all(live)) };
 }
 
 /** Whether an emergency call of each site that the reader may see gets out as things are live, by which trunk, shown as what. */

@@ -3,7 +3,6 @@ import { differences } from '@/core/plan';
 import {
   AHEAD_MS,
   DRILL_MS,
-  checkPromise,
   drillOf,
   drillsOf,
   impactOf,
@@ -11,27 +10,16 @@ import {
   type Drill,
   type DrillResult,
   type ImpactGroup,
-  type Verdict,
 } from '@/core/proof';
-import type { Situation } from '@/core/routing';
 import type { Sight } from '../../access/sight';
 import { Refused } from '../../access/rights';
-import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
 import { heldOf } from './held-of';
 
 /* What can be said of all calls of a plan: what an edit moves, what is promised, what breaks. Answers hold for an hour. */
 
-interface Now extends By {
-  now: number;
-  situation: Situation;
-}
-
-const HOUR_MS = 3_600_000;
-const hourOf = (now: number) => Math.floor(now / HOUR_MS) * HOUR_MS;
-
-/** What an answer depends on beside the plan, as text. */
-const besides = ({ now, situation }: Now, ...more: unknown[]) => JSON.stringify([hourOf(now), situation, ...more]);
+type Now = By & Moment;
 
 /** Whether a reader may see whose call an example is. */
 function seesCall(sight: Sight, { from, dial }: AskedCall): boolean {
@@ -77,15 +65,6 @@ export async function promises(given: Given, input: Now & { of: string }): Promi
         ),
       )
       .map((v) => (v.counterexample && !seesCall(sight, v.counterexample.call) ? { ...v, counterexample: null } : v)),
-  });
-}
-
-/** All promises of a plan, checked once for it. */
-function verdictsOf(held: HeldPlan, input: Now): Verdict[] {
-  const from = hourOf(input.now);
-  return keptFor(held.plan, 'promises', besides(input), () => {
-    const checking = { exchange: held.exchange(), situation: input.situation, span: { from, to: from + AHEAD_MS } };
-    return held.plan.promises.map((p) => checkPromise(checking, p));
   });
 }
 
