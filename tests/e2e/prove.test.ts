@@ -24,8 +24,8 @@ describe('a promise', () => {
   it('is made, found broken with a call that opens as a trace, stands against going live, is mended', async () => {
     await visit(page, '/promises');
     await press(page, 'Add promise');
-    await page.waitForSelector('#new-name');
-    await page.type('#new-name', 'Staff never call mobiles');
+    await page.waitForSelector('#add-name');
+    await page.type('#add-name', 'Staff never call mobiles');
     await press(page, 'Add promise');
     await page.waitForSelector(inMain);
     const id = new URL(page.url()).pathname.split('/').at(-1)!;
@@ -41,7 +41,7 @@ describe('a promise', () => {
     const call = await page.$eval(`${inMain} a`, (a) => (a as HTMLAnchorElement).getAttribute('href')!);
     await visit(page, call);
     await page.waitForSelector('[data-testid=steps]');
-    await waitForText(page, /through /, '[data-testid=steps]');
+    await waitForText(page, /carries the call/, '[data-testid=steps]');
     await visit(page, '/go-live');
     await waitForText(page, 'The firm promise “Staff never call mobiles” would be broken.', '[data-testid=gate]');
     await waitForText(page, 'Staff never call mobiles', '[data-testid=calls-that-change] ~ div');

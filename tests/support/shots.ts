@@ -63,13 +63,7 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.type('#try', '9 00 46 31 390 0610');
     await page.waitForSelector('[data-testid=rung][data-taken=true]');
   },
-  trunk: '/trunks/kestrel',
   trace: '/trace?from=outside%3A%2B46846500417&dial=01632+960100&at=fri+17%3A10',
-  ask: async (page) => {
-    await visit(page, '/extensions');
-    await page.type('[data-testid=ask-line]', '2160 > 9 01632 960150');
-    await waitForText(page, 'draft', '#ask-answers');
-  },
   calls: '/calls',
   call: async (page) => {
     await visit(page, '/calls?number=01632+960100&state=answered');
@@ -85,13 +79,24 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await visit(page, '/atlas?phone=2104');
     await page.waitForSelector('[data-testid=regions]');
   },
-  replay: async (page) => {
-    await visit(page, '/calls/replay');
-    await page.waitForSelector('[data-testid=replay-group]');
+  promises: async (page) => {
+    await visit(page, '/promises');
+    await waitForText(page, 'It reaches', 'main');
+  },
+  impact: async (page) => {
+    await visit(page, '/impact');
+    await page.waitForSelector('[data-testid=groups]');
+  },
+  drills: async (page) => {
+    await visit(page, '/drills');
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid=groups]')?.textContent?.includes('not drilled') === false,
+    );
   },
   'go-live': async (page) => {
     await visit(page, '/go-live');
     await waitForText(page, 'would end elsewhere', '[data-testid=real-calls]');
+    await waitForText(page, 'Read the impact', '[data-testid=calls-that-change]');
   },
 };
 

@@ -72,8 +72,7 @@ export function overTime<T>(
     const borders = bordersOfAll(exchanges, situation, span, list, moments);
     const begun = moments.map((m) => asking >= m);
     const alike = (from: number) =>
-      moments.every((m, i) => from >= m === begun[i]) &&
-      asks.every((stateFrom, i) => stateFrom(from) === states[i]);
+      moments.every((m, i) => from >= m === begun[i]) && asks.every((stateFrom, i) => stateFrom(from) === states[i]);
     const rest: Span[] = [];
     for (const piece of cutAt(left, borders)) put(alike(piece.from) ? cell.stretches : rest, piece);
     left = rest;

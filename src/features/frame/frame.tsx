@@ -4,7 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { Menu } from 'lucide-react';
 import { usePathname, useRouter } from 'next/navigation';
-import { Suspense, lazy, useEffect, useRef, useState, type ReactNode } from 'react';
+import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { call, tell } from '@/workbench/api';
 import { FacesProvider, type Face } from '@/ui/kinds';
 import { Act } from '@/ui/controls';
@@ -217,12 +217,14 @@ function useHealth(draftVersion: number, refresh: () => void): boolean {
 
 /** What was closed in this window: a page loaded again at once may be older than the answer to closing. */
 const CLOSED = 'polydrome-told-closed';
+const closedBefore = () => sessionStorage.getItem(CLOSED) ?? '';
+const never = () => () => {};
 
 /** What colleagues did to the reader's edits: it stands until it is read. */
 function ToldStrip({ told }: { told: FrameData['told'] }) {
   const [read, setRead] = useState<readonly string[]>([]);
-  useEffect(() => setRead(sessionStorage.getItem(CLOSED)?.split(' ') ?? []), []);
-  const left = told.filter((t) => !read.includes(t.id));
+  const before = useSyncExternalStore(never, closedBefore, () => '').split(' ');
+  const left = told.filter((t) => !read.includes(t.id) && !before.includes(t.id));
   if (left.length === 0) return null;
   return (
     <Box role="status" bg="plumTint" borderBottom="1px solid" borderColor="plum" px="16px" py="6px" fontSize="13px">
@@ -237,7 +239,7 @@ function ToldStrip({ told }: { told: FrameData['told'] }) {
             aria-label={`Close: ${t.sentence}`}
             onClick={() => {
               setRead([...read, t.id]);
-              sessionStorage.setItem(CLOSED, [...read, t.id].join(' '));
+              sessionStorage.setItem(CLOSED, [...before, ...read, t.id].join(' '));
               tell('read', { params: { id: t.id } });
             }}
           >
