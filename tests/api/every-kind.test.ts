@@ -57,6 +57,25 @@ function objects(phones: string[], box: string, people: string[], classId: strin
     { id: 'own', extension: phones[0], rule: 'p-meeting', internal: 'busy', outside: 'forward', outsideTo: phones[1] },
   ] as never;
   moved.teams![0] = { id: 'sales', name: 'Sales', note: `with ${people.length} people` } as never;
+  moved.promises = [
+    {
+      id: 'kept',
+      name: 'Kept',
+      firm: true,
+      fromSites: ['north-quay'],
+      fromPhones: [phones[0]],
+      dialKinds: ['internal', 'mobile'],
+      dialMap: '21xx',
+      when: 'when open',
+      hours: 'office',
+      weekly: 'mon-fri 8-17',
+      must: 'ends only at',
+      ends: ['a phone', 'a mailbox'],
+      places: ['menu'],
+      seconds: 12,
+      trunksDown: true,
+    } as never,
+  ];
   return OBJECT_KINDS.filter((k) => !KNOWN.has(k)).flatMap((kind) =>
     moved[KINDS[kind].list]!.map((value) => ({ kind, id: value.id, rowVersion: null, value })),
   );

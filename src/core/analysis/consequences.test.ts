@@ -97,6 +97,7 @@ const IN_NO_CALL: Partial<Record<ObjectKind, string>> = {
   fax: 'it takes every call',
   tone: 'it takes every call, whatever it sounds like',
   parkPlace: 'a parked call comes back by a code, which is the code’s',
+  promise: 'it asks what calls do, and does nothing to them',
 };
 
 function edited(kind: ObjectKind, id: string, change: Record<string, unknown>): Plan {
