@@ -18,7 +18,7 @@ export class Causes {
     private readonly edits: readonly Difference[],
   ) {
     const plans = [comparing.was.plan, comparing.willBe.plan];
-    for (const edit of edits) this.reach.set(edit, affectedBy(plans, [edit]));
+    for (const edit of edits) this.reach.set(edit, affectedBy(plans, [edit], comparing.situation));
   }
 
   /** Edits that can make a difference to what the call meets in either plan. */

@@ -84,7 +84,7 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
   const then = outOfOrder(exchange, situation, drill);
   const comparing: Comparing = { was: exchange, willBe: exchange, situation, then, span, progress };
   const met = touched(exchange, drill);
-  const affected = affectedBy([exchange.plan], met);
+  const affected = affectedBy([exchange.plan], met, situation);
   const cells = [...outsideCells(comparing, affected), ...insideCells(comparing, affected, [])];
   const trunks = exchange.plan.trunks.filter((t) => t.enabled);
   const down = new Set((then.trunks ?? []).filter((t) => t.up === false).map((t) => t.id));

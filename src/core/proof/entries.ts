@@ -8,7 +8,7 @@ import {
   type ObjectKind,
   type Plan,
 } from '../plan';
-import type { Exchange } from '../routing';
+import type { Exchange, Situation } from '../routing';
 
 /** What of a plan an edit can make a difference to. */
 export interface Affected {
@@ -21,6 +21,23 @@ export interface Affected {
 const EVERYWHERE: ReadonlySet<string> = new Set(['organisation', 'site', 'numberAddition', 'shortNumber', 'sitePair']);
 /** What decides where dialled digits go. */
 const DIALLING: ReadonlySet<string> = new Set(['rung', 'ladder', 'trunk', 'class', 'serviceCode', 'team', 'person']);
+/** Fields of a site or the organisation that decide nothing but emergency calls, which are asked in any case, or nothing at all. */
+const NARROW: ReadonlySet<string> = new Set([
+  'name',
+  'note',
+  'address',
+  'emergencyTrunks',
+  'emergencyNotify',
+  'emergencyCallback',
+]);
+
+/** Whether an edit of what may concern every call is of fields that do not. */
+function isNarrow({ kind, before, after }: Difference): boolean {
+  if ((kind !== 'site' && kind !== 'organisation') || !before || !after) return false;
+  const [a, b] = [before, after] as unknown as Record<string, unknown>[];
+  return Object.keys(b!).every((f) => NARROW.has(f) || JSON.stringify(a![f]) === JSON.stringify(b![f]));
+}
+
 const digitsOf = (object: unknown) => (object as { digits?: string | null } | null)?.digits ?? null;
 /** What names a site, a class or a person is not led there: only what leads calls on is followed up to who leads there. */
 const NOT_LED_BY: ReadonlySet<string> = new Set(['site', 'class', 'person', 'team']);
@@ -29,9 +46,11 @@ const NOT_LED_BY: ReadonlySet<string> = new Set(['site', 'class', 'person', 'tea
  * All that edited objects can make a difference to: they themselves, what leads calls to them, the whole of which they are a
  * part, and so on, in either plan. More may be named than there is, never less.
  */
-export function affectedBy(plans: readonly Plan[], edits: readonly Difference[]): Affected {
+export function affectedBy(plans: readonly Plan[], edits: readonly Difference[], situation: Situation = {}): Affected {
   const ids = new Set<string>();
-  if (edits.some((e) => EVERYWHERE.has(e.kind))) return { all: true, ids };
+  if (edits.some((e) => EVERYWHERE.has(e.kind) && !isNarrow(e))) return { all: true, ids };
+  // Digits to which people forward their own phones.
+  const forwarded = [...(situation.forwarding ?? []), ...(situation.reach ?? [])].map((f) => f.extension);
   for (const plan of plans) {
     let redialled = edits.some((e) => digitsOf(e.before) !== digitsOf(e.after));
     let step = new Map<string, ObjectKind>(edits.map((e) => [e.id, e.kind as ObjectKind]));
@@ -51,12 +70,13 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[])
         if (object && kind === 'inboundRoute')
           for (const r of referencesOf(kind, object)) if (r.target === 'number') meet('number', r.id);
       }
-      const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' ? [] : [id])));
+      const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' || kind === 'class' ? [] : [id])));
       for (const list of referrersOf(plan, follow).values())
         for (const r of list) if (!NOT_LED_BY.has(r.kind)) meet(r.kind, r.object.id);
       redialled ||= [...step.values()].some((kind) => DIALLING.has(kind));
       // What dials digits of its own goes wherever these lead.
       if (redialled) for (const o of plan.outsideNumbers) meet('outsideNumber', o.id);
+      if (redialled) for (const id of forwarded) meet('extension', id);
       step = next;
     }
   }

@@ -8,6 +8,7 @@ import { callersEdited, phonesApart, type Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { holding, type Act } from './acts';
 import { differing, endOf, sentIn, type End } from './noticed';
+import { sameLayer } from './literals';
 import { Standing } from './impact-standing';
 
 /** The two dialling contexts of a group of phones, at moments through which both stay. */
@@ -71,7 +72,8 @@ function regions(
   const everything = all || alone || phones.some((p) => ids.has(p.class));
   const ruled = contexts.map((c) => c.ladder.rules.map((r) => (r.type === 'rung' ? r.compiled.rung : null)));
   const sameRules = ruled[0]!.length === ruled[1]!.length && ruled[0]!.every((r, i) => r === ruled[1]![i]);
-  const sameStrings = contexts[0].objects === contexts[1].objects && contexts[0].emergency === contexts[1].emergency;
+  const sameStrings =
+    sameLayer(contexts[0].objects, contexts[1].objects) && sameLayer(contexts[0].emergency, contexts[1].emergency);
   // The same rules over the same digits, and none of them, nor what it leads to, is met by an edit.
   if (!everything && sameRules && sameStrings && !ruled[0]!.some((r) => ids.has(r!.id))) return [];
   const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [

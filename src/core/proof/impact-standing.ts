@@ -4,7 +4,7 @@ import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
-import { idOf, literalsOf, takenAs } from './literals';
+import { idOf, literalsOf, sameLayer, takenAs } from './literals';
 import { differing } from './noticed';
 import { waysOf } from './ways';
 
@@ -39,11 +39,12 @@ export class Standing {
     const contexts = moments[0]!;
     const both: readonly Exchange[] = [this.comparing.was, this.comparing.willBe];
     const rights = both.map((x, i) => {
-      const { allow, pin } = x.classes.get(phones[i]!.class)!.rights.internal;
-      return `${allow}${pin}`;
+      const { internal, service } = x.classes.get(phones[i]!.class)!.rights;
+      return `${internal.allow}${internal.pin}${service.allow}${service.pin}`;
     });
     const alike = JSON.stringify([...rights, this.linked ? group.phone.site : '']);
-    const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones)]));
+    const every = rights[0] !== rights[1];
+    const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
     for (const [dial, single] of strings) {
       const own = JSON.stringify([dial, group.phone.id]);
       // The same digits may be another's at another site, or go on there.
@@ -64,8 +65,12 @@ export class Standing {
     }
   }
 
-  /** Strings at which an edit can make a difference, and whether each has to be asked for each group of phones alone. */
-  private stringsOf(contexts: readonly [DialContext, DialContext], phones: readonly Extension[]): Map<string, boolean> {
+  /** Strings at which an edit can make a difference, and whether each has to be asked for each group of phones alone; or `every` one. */
+  private stringsOf(
+    contexts: readonly [DialContext, DialContext],
+    phones: readonly Extension[],
+    every: boolean,
+  ): Map<string, boolean> {
     const [was, willBe] = contexts;
     const known = this.strings.get(was) ?? new WeakMap<DialContext, Map<string, boolean>>();
     this.strings.set(was, known);
@@ -74,7 +79,7 @@ export class Standing {
       const { all, ids } = this.affected;
       const [mine, theirs] = [literalsOf(was), literalsOf(willBe)];
       found = new Map();
-      const dialling = LAYERS.some((layer) => was[layer] !== willBe[layer]);
+      const dialling = LAYERS.some((layer) => !sameLayer(was[layer], willBe[layer]));
       for (const dial of new Set([...mine.keys(), ...theirs.keys()])) {
         const [a, b] = [mine.get(dial), theirs.get(dial)];
         const same = idOf(a) === idOf(b);
@@ -88,7 +93,7 @@ export class Standing {
     }
     // Whether a class lets its phones call inside, and what a phone shows, is asked for each of all the strings.
     const alone = phones.some((p) => this.callers.has(p.id));
-    if (!alone && !phones.some((p) => this.affected.ids.has(p.class))) return found;
+    if (!alone && !every) return found;
     const all = [...literalsOf(was).keys(), ...literalsOf(willBe).keys()];
     return new Map(all.map((dial) => [dial, alone || (found.get(dial) ?? false)]));
   }

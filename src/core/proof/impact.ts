@@ -16,6 +16,6 @@ export function changedCells(comparing: Comparing, edits?: readonly Difference[]
   const { was, willBe } = comparing;
   const all = edits ?? differences(was.plan, willBe.plan);
   if (all.length === 0) return [];
-  const affected = affectedBy([was.plan, willBe.plan], all);
+  const affected = affectedBy([was.plan, willBe.plan], all, comparing.situation);
   return [...outsideCells(comparing, affected), ...insideCells(comparing, affected, all)];
 }

@@ -1,4 +1,12 @@
-import { DIAL_START, dialMatch, dialled, rulesAt, type DialContext, type DialRule } from '../exchange/context';
+import {
+  DIAL_START,
+  dialMatch,
+  dialled,
+  rulesAt,
+  type DialContext,
+  type DialRule,
+  type Layer,
+} from '../exchange/context';
 
 /** What has a string of its own that phones dial. */
 export type Literal = Exclude<DialRule, { type: 'rung' }>;
@@ -18,6 +26,26 @@ export function literalsOf(context: DialContext): ReadonlyMap<string, Literal> {
   }
   return out;
 }
+
+const alike = new WeakMap<Layer, WeakMap<Layer, boolean>>();
+
+/** Whether the same strings stand in a layer of two plans, each for the same thing. */
+export function sameLayer(was: Layer, willBe: Layer): boolean {
+  if (was === willBe) return true;
+  const known = alike.get(was) ?? new WeakMap<Layer, boolean>();
+  alike.set(was, known);
+  let same = known.get(willBe);
+  if (same === undefined) {
+    same =
+      was.rules.length === willBe.rules.length &&
+      was.rules.every((rule, i) => ruleName(rule) === ruleName(willBe.rules[i]!));
+    known.set(willBe, same);
+  }
+  return same;
+}
+
+const ruleName = (rule: DialRule): unknown =>
+  rule.type === 'rung' ? rule.compiled.rung : `${rule.type === 'emergency' ? rule.form : rule.digits} ${idOf(rule)}`;
 
 /** By what it is known; empty: nothing has the string. */
 export const idOf = (rule: Literal | undefined): string =>
