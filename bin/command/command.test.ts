@@ -626,7 +626,7 @@ describe('polydrome promises and drill', () => {
         classes: { id: string; rights: Record<string, { allow: boolean }> }[];
         extensions: { digits: string; class: string }[];
       };
-      document.classes.find((c) => c.id === 'lobby')!.rights.national!.allow = true;
+      document.classes.find((c) => c.id === 'lobby')!.rights.national = { allow: true };
       const other = join(folder, 'lobby-outside.json');
       writeFileSync(other, JSON.stringify(document));
       const { code, value } = json(['promises', '--plan', other, '--at', at]);

@@ -10,7 +10,8 @@ import { PaneSection } from '@/ui/workspace';
 import { useKinds } from '@/ui/kinds';
 import type { Around } from './form-data';
 import { SEVERITY } from './severity';
-import { Time } from '@/ui/time';
+import { sayShare } from './call-groups';
+import { pathOfCall } from './paths';
 
 /** Problems, reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
 export function ConsequencesPane({ around }: { around: Promise<Around> }) {
@@ -18,7 +19,7 @@ export function ConsequencesPane({ around }: { around: Promise<Around> }) {
 }
 
 function Known({ around }: { around: Around }) {
-  const { reachedBy, leadsTo, changes, compared, doubts, problems } = around;
+  const { reachedBy, leadsTo, changes, asked, doubts, problems } = around;
   return (
     <>
       {problems.length > 0 ? (
@@ -45,51 +46,9 @@ function Known({ around }: { around: Around }) {
           ))}
         </PaneSection>
       ) : null}
-      {compared === 0 ? null : (
-        <PaneSection title="This edit changes">
-          {changes.length === 0 ? (
-            <Quiet>
-              {compared === null
-                ? 'Not edited: live has it as it stands here.'
-                : `No call: ${compared === 1 ? 'the one call' : `each of the ${compared} calls`} tried around it ends where it did. They are a sample.`}
-            </Quiet>
-          ) : null}
-          {changes.slice(0, 6).map((c, i) => (
-            <Box key={i} mb="10px">
-              <Box color="quiet">
-                {c.call}
-                {c.at ? (
-                  <>
-                    , <Time iso={c.at} />
-                  </>
-                ) : null}
-              </Box>
-              <Flex gap="6px" align="center" mt="2px">
-                <Glyph kind={endOf(c.was)} />
-                <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">
-                  {c.was.lands?.label ?? c.was.outcome} {c.was.detail}
-                </chakra.span>
-              </Flex>
-              <Flex gap="6px" align="center">
-                <Glyph kind={endOf(c.willBe)} />
-                <chakra.b minW={0} overflowWrap="anywhere">
-                  {c.willBe.lands?.label ?? c.willBe.outcome}{' '}
-                  <chakra.span fontWeight={400}>{c.willBe.detail}</chakra.span>
-                </chakra.b>
-              </Flex>
-            </Box>
-          ))}
-          {changes.length > 6 ? (
-            <Quiet>
-              and {changes.length - 6} more of {compared} calls tried, a sample
-            </Quiet>
-          ) : changes.length > 0 ? (
-            <Quiet>
-              {compared === 1 ? 'One call was' : `${compared} calls were`} tried, a sample of all there are.
-            </Quiet>
-          ) : null}
-        </PaneSection>
-      )}
+      <PaneSection title="This edit changes">
+        <Changed changes={changes} asked={asked} />
+      </PaneSection>
       {doubts.length > 0 ? (
         <PaneSection title="Doubts here">
           {doubts.map((d, i) => (
@@ -101,6 +60,52 @@ function Known({ around }: { around: Around }) {
       ) : null}
     </>
   );
+}
+
+/** Groups of calls that are told one by one; of more, how many there are. */
+const MOST_TOLD = 6;
+
+/** Every call that the edit of the object changes, in groups, each with one that opens as a trace. */
+function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
+  if (asked === 'not edited') return <Quiet>Not edited: live has it as it stands here.</Quiet>;
+  if (asked === 'too many')
+    return (
+      <Quiet>
+        It may concern every call of a large plan. <Link href="/impact">Read the impact</Link>
+      </Quiet>
+    );
+  if (changes.length === 0) return <Quiet>Nothing for anyone: every call there can be ends as it did.</Quiet>;
+  return (
+    <>
+      {changes.slice(0, MOST_TOLD).map((c, i) => (
+        <Box key={i} mb="10px" data-testid="changed-calls">
+          <Box color="quiet">
+            {whose(c)}, {sayShare(c.share)}, such as <Link href={pathOfCall(c.asked)}>{c.call}</Link>
+          </Box>
+          <Flex gap="6px" align="center" mt="2px">
+            <Glyph kind={endOf(c.was)} />
+            <chakra.span textDecoration="line-through" color="quiet" minW={0} overflowWrap="anywhere">
+              {c.was.lands?.label ?? c.was.outcome} {c.was.detail}
+            </chakra.span>
+          </Flex>
+          <Flex gap="6px" align="center">
+            <Glyph kind={endOf(c.willBe)} />
+            <chakra.b minW={0} overflowWrap="anywhere">
+              {c.willBe.lands?.label ?? c.willBe.outcome} <chakra.span fontWeight={400}>{c.willBe.detail}</chakra.span>
+            </chakra.b>
+          </Flex>
+          {c.aspects.includes('end') ? null : <Box color="quiet">differs in: {c.aspects.join(', ')}</Box>}
+        </Box>
+      ))}
+      {changes.length > MOST_TOLD ? <Quiet>and {changes.length - MOST_TOLD} more groups of calls.</Quiet> : null}
+    </>
+  );
+}
+
+/** Of whom a group of calls is. */
+function whose({ phones, numbers }: Around['changes'][number]): string {
+  const some = (n: number, word: string) => (n === 0 ? '' : `${n} ${n === 1 ? word : `${word}s`}`);
+  return [some(phones, 'phone'), some(numbers, 'number')].filter(Boolean).join(', ');
 }
 
 function Line({ line }: { line: PaneLine }) {

@@ -1,12 +1,11 @@
 import { z } from 'zod';
 import { causeInWords } from '../exchange/cause';
-import { partition, type Hours } from '../hours';
 import {
   KINDS,
+  differences,
   fieldsOf,
   grouped,
   labelOf,
-  referencesOf,
   referrersTo,
   type AnyObject,
   type DraftKind,
@@ -18,17 +17,17 @@ import {
 import {
   destinationOf,
   landingSchema,
-  outcomeOf,
   outcomeSchema,
   trace,
   type Exchange,
   type Landing,
+  situationSchema,
   type Situation,
   type Trace,
 } from '../routing';
-import { nextOf } from './landing-times';
-import { reachedFrom } from './reached';
-import { callsAround, callFromOutside, type SampleCall } from './samples';
+import { AHEAD_MS, concernsMany, impactOf, type ImpactGroup, type ToldEnd } from '../proof';
+import { ASPECTS } from '../proof/facts';
+import { callsAround, callFromOutside, type CallAround } from './calls-around';
 
 /** One thing in the pane: what kind of end or object it is, its name, and where to open it. */
 const paneLine = z.strictObject({
@@ -41,31 +40,46 @@ export type PaneLine = z.output<typeof paneLine>;
 
 const end = z.strictObject({ outcome: outcomeSchema, lands: landingSchema.nullable(), detail: z.string() });
 
-/** A call that ends elsewhere in the draft than live. */
-const changedCall = z.strictObject({
+/** Calls that an edit changes alike. */
+const changedCalls = z.strictObject({
+  /** one of them, in words, and as it is asked */
   call: z.string(),
-  /** at which moment it was tried, ISO 8601 in UTC; null: now */
-  at: z.string().nullable(),
+  asked: z.strictObject({
+    from: z.string(),
+    dial: z.string(),
+    /** ISO 8601 */
+    at: z.string(),
+    enBloc: z.boolean(),
+    situation: situationSchema.optional(),
+  }),
+  phones: z.number(),
+  numbers: z.number(),
+  /** for how much of the next 53 weeks, 0 to 1 */
+  share: z.number(),
+  aspects: z.array(z.enum(ASPECTS)),
   was: end,
   willBe: end,
 });
-export type ChangedCall = z.output<typeof changedCall>;
+export type ChangedCalls = z.output<typeof changedCalls>;
 
 export const consequencesSchema = z.strictObject({
   reachedBy: z.array(paneLine),
   leadsTo: z.array(paneLine),
   /** doubts that calls around the object show */
   doubts: z.array(z.string()),
-  changes: z.array(changedCall),
-  /** how many calls around the object were compared, a sample; 0: none meets it; null: it is not edited */
-  compared: z.number().nullable(),
+  /** every call that the edit of this object changes, in groups: those of most phones and numbers for most of the time first */
+  changes: z.array(changedCalls),
+  /** whether every call was asked, or the edit may concern so many that this takes its own page */
+  asked: z.enum(['not edited', 'every call', 'too many']),
 });
 export type Consequences = z.output<typeof consequencesSchema>;
 
+/** Phones above which edits that may concern every call are not looked at beside a page. */
+const MANY_PHONES = 3000;
+
 /**
- * What an object is reached by, leads to, and which calls around it end elsewhere than in `before`: the draft with this one
- * object as it is live, so that only this edit's doing shows. Null when it is not edited. Calls are tried as they are found
- * in either, now and at moments when the hours they meet say something else: a sample, and told as one.
+ * What an object is reached by, leads to, and which calls end otherwise than in `before`: the draft with this one object as it is
+ * live, so that only this edit's doing shows. Null when it is not edited. Every call that there can be is asked (ENGINE E14).
  */
 export function consequencesOf(
   draft: Exchange,
@@ -78,31 +92,38 @@ export function consequencesOf(
   const doubts = new Set<string>();
   for (const { call, situation: own } of callsAround(draft, kind, id, at).slice(0, MOST_DOUBTED))
     for (const doubt of doubtsOf(trace(draft, call, { ...situation, ...own }), kind)) doubts.add(doubt);
-  const changes: ChangedCall[] = [];
-  let compared: number | null = null;
-  if (before) {
-    const tried = triedCalls(draft, before, kind, id, at);
-    compared = tried.length;
-    for (const { call, label, moment, situation: own } of tried) {
-      const holds = { ...situation, ...own };
-      const now = canAsk(draft, call) ? outcomeOf(draft, call, onlyKnown(draft, holds)) : null;
-      const then = canAsk(before, call) ? outcomeOf(before, call, onlyKnown(before, holds)) : null;
-      if (now === null ? then === null : same(then, now)) continue;
-      changes.push({
-        call: label,
-        at: moment === undefined ? null : new Date(moment).toISOString(),
-        was: shortOf(then),
-        willBe: shortOf(now),
-      });
-    }
-  }
+  const { changes, asked } = before ? changesBetween(draft, before, id, at, situation) : NOT_EDITED;
   return {
     reachedBy: kind === 'organisation' ? [] : reachedBy(draft, kind, id),
     leadsTo: kind === 'organisation' ? [] : leadsTo(draft, kind, id, at, situation),
     doubts: [...doubts].slice(0, 6),
     changes,
-    compared,
+    asked,
   };
+}
+
+const NOT_EDITED = { changes: [], asked: 'not edited' as const };
+
+function changesBetween(
+  draft: Exchange,
+  before: Exchange,
+  id: string,
+  at: number,
+  situation: Situation,
+): Pick<Consequences, 'changes' | 'asked'> {
+  const edits = differences(before.plan, draft.plan).filter((e) => e.id === id);
+  if (edits.length === 0) return { changes: [], asked: 'every call' };
+  if (draft.plan.extensions.length > MANY_PHONES && concernsMany([before.plan, draft.plan], edits))
+    return { changes: [], asked: 'too many' };
+  const span = { from: at, to: at + AHEAD_MS };
+  const groups = impactOf({ was: before, willBe: draft, situation, span }, edits);
+  return { changes: groups.map(changedOf), asked: 'every call' };
+}
+
+function changedOf({ example: { call }, phones, numbers, share, aspects, was, willBe }: ImpactGroup): ChangedCalls {
+  const who = call.from.startsWith('outside:') ? call.from.slice('outside:'.length) : call.from;
+  const words = `${who === 'withheld' ? 'a withheld number' : who} calls ${call.dial}`;
+  return { call: words, asked: call, phones, numbers, share, aspects, was: shortOf(was), willBe: shortOf(willBe) };
 }
 
 /** Where it is told that a trunk does not own what is shown: what one rule does would stand on every phone otherwise. */
@@ -115,90 +136,6 @@ const doubtsOf = (t: Trace, kind: DraftKind): string[] =>
 
 /** Calls around an object whose doubts are told. */
 const MOST_DOUBTED = 60;
-/** Moments at which calls are tried. */
-const MOST_MOMENTS = 8;
-
-/** Calls that meet an object in either plan, at every telling moment. */
-function triedCalls(draft: Exchange, before: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
-  const out = new Map<string, SampleCall>();
-  const around = [draft, before].flatMap((exchange) => callsAround(exchange, kind, id, at));
-  for (const [i, moment] of moments(draft, before, kind, id, at).entries())
-    for (const c of around) {
-      const then = { ...c, moment: i === 0 ? undefined : moment, call: { ...c.call, at: moment } };
-      out.set(JSON.stringify([then.call, then.situation]), then);
-    }
-  return [...out.values()];
-}
-
-/** Now, and moments at which hours that calls may meet are open, closed, on a holiday, or differ between the two plans. */
-function moments(draft: Exchange, before: Exchange, kind: DraftKind, id: string, at: number): number[] {
-  const out = new Set<number>([at]);
-  const ids = new Set<string>();
-  for (const { plan } of [draft, before])
-    for (const [of, list] of reachedFrom(plan, kind, id))
-      for (const object of list) {
-        if (of === 'hours') ids.add(object.id);
-        for (const r of referencesOf(of, object as AnyObject)) if (r.target === 'hours') ids.add(r.id);
-      }
-  for (const hoursId of [...ids].slice(0, 6)) {
-    const [now, was] = [draft.hours.get(hoursId)?.hours, before.hours.get(hoursId)?.hours];
-    const differ = now && was && now !== was ? firstDifference(was, now, at) : null;
-    if (differ !== null) out.add(differ);
-    for (const hours of [now, was])
-      for (const mode of ['open', 'closed', 'holiday'] as const) {
-        const moment = hours ? nextOf(hours, mode, at) : null;
-        if (moment !== null) out.add(moment);
-      }
-  }
-  return [...out].slice(0, MOST_MOMENTS);
-}
-
-const DAY = 86_400_000;
-const DIFFERS_WITHIN_DAYS = 400;
-
-/** The first moment at which two hours objects say something else; null when they agree for more than a year. */
-function firstDifference(a: Hours, b: Hours, from: number): number | null {
-  const to = from + DIFFERS_WITHIN_DAYS * DAY;
-  const [one, two] = [partition(a, [], from, to), partition(b, [], from, to)];
-  let [i, j] = [0, 0];
-  while (i < one.length && j < two.length) {
-    const [x, y] = [one[i]!, two[j]!];
-    if (x.state.mode !== y.state.mode || x.state.open !== y.state.open) return Math.max(x.from, y.from);
-    if (x.to <= y.to) i++;
-    if (y.to <= x.to) j++;
-  }
-  return null;
-}
-
-/** A situation without what a plan does not have. */
-function onlyKnown(exchange: Exchange, situation: Situation): Situation {
-  const has = (id: string) => exchange.destinations.has(id) || exchange.people.has(id);
-  const ids = (list: readonly string[] | undefined) => list && { list: list.filter(has) };
-  const { busy, off, agents, queues, presence, forwarding } = situation;
-  return {
-    ...situation,
-    ...(busy ? { busy: ids(busy)!.list } : {}),
-    ...(off ? { off: ids(off)!.list } : {}),
-    ...(agents ? { agents: ids(agents)!.list } : {}),
-    ...(queues ? { queues: queues.filter((q) => has(q.id)) } : {}),
-    ...(forwarding ? { forwarding: forwarding.filter((f) => has(f.extension)) } : {}),
-    ...(presence
-      ? {
-          presence: Object.fromEntries(
-            Object.entries(presence).filter(
-              ([who, state]) =>
-                has(who) && exchange.plan.presenceRules.some((r) => r.id === state || r.activity === state),
-            ),
-          ),
-        }
-      : {}),
-  };
-}
-
-function canAsk(exchange: Exchange, call: Parameters<typeof trace>[1]): boolean {
-  return call.from.type !== 'extension' || exchange.extensions.has(call.from.id);
-}
-
 /** What everybody in a call notices of its answer. */
 type Noticed = Pick<Trace, 'outcome' | 'lands' | 'then' | 'trunk' | 'digitsSent' | 'shownNumber' | 'cause'>;
 
@@ -213,7 +150,7 @@ export function same(a: Noticed | null, b: Noticed): boolean {
   return a !== null && essence(a) === essence(b);
 }
 
-function shortOf(t: Noticed | null): ChangedCall['was'] {
+function shortOf(t: ToldEnd | null): ChangedCalls['was'] {
   if (!t) return { outcome: 'unroutable', lands: null, detail: 'not there' };
   const detail =
     t.outcome !== 'routed'
@@ -297,7 +234,7 @@ function inwardCall(
   id: string,
   at: number,
   situation: Situation,
-): SampleCall['call'] | null {
+): CallAround['call'] | null {
   const number = kind === 'number' ? exchange.numbers.get(id) : undefined;
   if (number) return callFromOutside(number.e164, at);
   if (kind !== 'inboundRoute' && !KINDS[kind].called) return null;
@@ -314,9 +251,9 @@ export function callMeeting(
   id: string,
   at: number,
   situation: Situation,
-): SampleCall['call'] | null {
+): CallAround['call'] | null {
   const around = callsAround(exchange, kind, id, at).slice(0, MOST_TRIED);
-  const meets = ({ call, situation: own }: SampleCall) =>
+  const meets = ({ call, situation: own }: CallAround) =>
     own === undefined && trace(exchange, call, situation).steps.some((s) => s.object?.id === id);
   return (around.find(meets) ?? around[0])?.call ?? null;
 }

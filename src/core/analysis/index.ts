@@ -2,7 +2,7 @@
 export * from './consequences';
 export * from './ladder';
 export { orderOfWork, workSchema, WORK_STEPS, type Work, type WorkStep } from './order-of-work';
-export { OUTSIDE_CALLER, callFromOutside, callsAround, fromOutside } from './samples';
+export { OUTSIDE_CALLER, callFromOutside, callsAround, fromOutside } from './calls-around';
 export * from './gate';
 export * from './problem';
 export * from './problems';

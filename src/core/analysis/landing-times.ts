@@ -1,6 +1,6 @@
 import { partition, type Hours } from '../hours';
 import { outcomeOf, type Exchange, type Landing, type Situation, type Trace } from '../routing';
-import { callFromOutside } from './samples';
+import { callFromOutside } from './calls-around';
 
 /** Where callers from outside land at a telling moment. `at` null: no such moment, it is as now. */
 export interface LandingTime {

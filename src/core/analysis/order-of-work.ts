@@ -3,7 +3,7 @@ import { compileDigitMap, examples } from '../digits';
 import { causeInWords } from '../exchange';
 import { showNumber } from '../numbers';
 import { trace, type Call, type Exchange, type Trace } from '../routing';
-import { OUTSIDE_CALLER } from './samples';
+import { OUTSIDE_CALLER } from './calls-around';
 
 /** The steps by which a phone system is built, in their order. */
 export const WORK_STEPS = [

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { DraftKind, InboundRoute, ObjectKind, PlanNumber } from '../plan';
 import { outcomeAt, takes, type Exchange } from '../routing';
 import { rulesThrough, ruleStretchSchema } from './rule-week';
-import { OUTSIDE_CALLER } from './samples';
+import { OUTSIDE_CALLER } from './calls-around';
 import { endsOfNumber, endsThrough, stretchSchema, weekAround, type SituationPiece } from './week';
 
 /** A week of one object: where calls that come there end. Moments in milliseconds since 1970 UTC, half-open. */

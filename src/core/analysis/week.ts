@@ -10,7 +10,7 @@ import {
   type Landing,
   type Situation,
 } from '../routing';
-import { callFromOutside } from './samples';
+import { callFromOutside } from './calls-around';
 
 /** A stretch of time through which calls end at the same place; milliseconds since 1970 UTC, the end not in it. */
 export const stretchSchema = z.strictObject({

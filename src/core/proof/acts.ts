@@ -13,6 +13,7 @@ export type Act =
       outside?: true;
     }
   | { type: (typeof PHONE_STATES)[number]; ids: readonly string[] }
+  | { type: 'presence'; ids: readonly string[]; state: string }
   | { type: 'trunk down'; ids: readonly string[] };
 
 /** A situation in which some acts happen beside what holds. */
@@ -23,7 +24,9 @@ export function holding(situation: Situation, acts: readonly Act[]): Situation {
     if (act.type === 'keys') {
       const pressed = [...act.keys].map((key, i) => ({ atSeconds: act.atSeconds + i / 10, key }));
       out.keys = [...(out.keys ?? []), ...pressed];
-    } else if (act.type === 'trunk down')
+    } else if (act.type === 'presence')
+      out.presence = { ...out.presence, ...Object.fromEntries(act.ids.map((id) => [id, act.state])) };
+    else if (act.type === 'trunk down')
       out.trunks = [
         ...(out.trunks ?? []).filter((t) => !act.ids.includes(t.id)),
         ...act.ids.map((id) => ({ id, up: false })),
@@ -34,4 +37,6 @@ export function holding(situation: Situation, acts: readonly Act[]): Situation {
 
 /** What acts have in common where those of several calls are told together. */
 export const shapeOfActs = (acts: readonly Act[]): string =>
-  acts.map((a) => (a.type === 'keys' ? `keys ${a.keys}` : a.type)).join();
+  acts
+    .map((a) => (a.type === 'keys' ? `keys ${a.keys}` : a.type === 'presence' ? `presence ${a.state}` : a.type))
+    .join();

@@ -73,6 +73,9 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[],
       const follow = new Set([...step].flatMap(([id, kind]) => (kind === 'site' || kind === 'class' ? [] : [id])));
       for (const list of referrersOf(plan, follow).values())
         for (const r of list) if (!NOT_LED_BY.has(r.kind)) meet(r.kind, r.object.id);
+      // Whoever has a phone may be in a state.
+      if ([...step.values()].includes('presenceRule'))
+        for (const e of plan.extensions) if (e.person !== null) meet('extension', e.id);
       redialled ||= [...step.values()].some((kind) => DIALLING.has(kind));
       // What dials digits of its own goes wherever these lead.
       if (redialled) for (const o of plan.outsideNumbers) meet('outsideNumber', o.id);
@@ -82,6 +85,12 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[],
   }
   return { all: false, ids };
 }
+
+const WIDE: ReadonlySet<string> = new Set(['class', 'ladder', 'presenceRule']);
+
+/** Whether edits may concern so many calls that asking them all takes long in a large plan. */
+export const concernsMany = (plans: readonly Plan[], edits: readonly Difference[]): boolean =>
+  edits.some((e) => WIDE.has(e.kind)) || affectedBy(plans, edits).all;
 
 const objectIn = (plan: Plan, kind: ObjectKind, id: string): AnyObject | undefined =>
   (objectsOf(plan, kind) as AnyObject[]).find((o) => o.id === id);

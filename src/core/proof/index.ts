@@ -5,6 +5,7 @@ export type { ImpactGroup, ToldEnd } from './grouped';
 export * from './impact';
 export * from './impact-groups';
 export * from './drills';
+export { concernsMany } from './entries';
 export * from './noticed';
 export * from './promises/check';
 export { promiseWords } from './promises/words';

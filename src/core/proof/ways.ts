@@ -142,6 +142,8 @@ function actsAt(
     for (const type of PHONE_STATES)
       if (phones.length > 0 && !before.some((a) => a.type === type && phones.every((p) => a.ids.includes(p))))
         add({ type, ids: phones });
+    for (const state of statesMet(exchange, lands.kind, lands.id, met))
+      if (!before.some((a) => a.type === 'presence')) add({ type: 'presence', ids: phones, state });
     if (lands.kind !== 'attendant' && lands.kind !== 'directory') return;
     menuAt = Math.max(menuAt, landedAt);
     for (const k of exchange.attendantKeys.get(lands.id) ?? []) if (k.key.length === 1) meant.add(k.key);
@@ -158,6 +160,13 @@ function actsAt(
 
 const isDown = (acts: readonly Act[], trunk: string) =>
   acts.some((a) => a.type === 'trunk down' && a.ids.includes(trunk));
+
+/** States of presence that edits meet at a phone. */
+function statesMet({ plan, presenceChoices }: Exchange, kind: string, id: string, { ids }: Affected): string[] {
+  if (kind !== 'extension') return [];
+  const chosen = (presenceChoices.get(id) ?? []).flatMap((c) => (ids.has(c.id) ? [c.rule] : []));
+  return [...new Set([...chosen, ...plan.presenceRules.flatMap((r) => (ids.has(r.id) ? [r.id] : []))])];
+}
 
 /** The phones that take calls at a place. */
 function phonesAt(exchange: Exchange, kind: string, id: string): readonly string[] {

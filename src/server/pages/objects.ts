@@ -25,7 +25,7 @@ export async function around(reader: Actor, kind: ObjectKind, id: string): Promi
       leadsTo: [],
       doubts: [],
       changes: [],
-      compared: null,
+      asked: 'not edited',
       course: null,
       referredToBy: 0,
       picture: null,

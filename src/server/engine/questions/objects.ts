@@ -26,6 +26,7 @@ import { maySee, whereIs } from '../../access/areas';
 import { Refused, may, rightsOf, type Where } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
 import { optionsFor } from '../ground/options';
+import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
 import { allProblems } from './today';
 
@@ -107,8 +108,11 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
   const object = index().object(kind, id);
   if (!object || !maySee(reader, draft.plan, kind, object)) return null;
   const before = sameObject(find(live, kind, id), object) ? null : withoutEdit(given, kind, id);
-  return sightIn(draft, reader).cut({
-    ...consequencesOf(draft.exchange(), before, kind, id, now, situation),
+  const sight = sightIn(draft, reader);
+  const found = consequencesOf(draft.exchange(), before, kind, id, now, situation);
+  return sight.cut({
+    ...found,
+    changes: found.changes.filter((c) => seesCall(sight, c.asked)),
     course: courseTo(draft.exchange(), kind, id, now, situation),
     referredToBy: othersThatRefer(draft.plan, id),
     picture: isPictured(kind) ? pictureOf(kind, { exchange: draft.exchange(), id, now, situation }) : null,

@@ -6,30 +6,19 @@ import {
   drillOf,
   drillsOf,
   impactOf,
-  type AskedCall,
   type Drill,
   type DrillResult,
   type ImpactGroup,
 } from '@/core/proof';
-import type { Sight } from '../../access/sight';
 import { Refused } from '../../access/rights';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
+import { seesCall } from '../ground/sees-call';
 import { heldOf } from './held-of';
 
 /* What can be said of all calls of a plan: what an edit moves, what is promised, what breaks. Answers hold for an hour. */
 
 type Now = By & Moment;
-
-/** Whether a reader may see whose call an example is. */
-function seesCall(sight: Sight, { from, dial }: AskedCall): boolean {
-  if (sight.all) return true;
-  const { plan } = sight;
-  const phone = plan.extensions.find((e) => e.digits === from);
-  if (phone) return sight.sees('extension', phone);
-  const number = plan.numbers.find((n) => n.e164 === dial);
-  return number !== undefined && sight.sees('number', number);
-}
 
 /** Every kind of call that ends otherwise in one plan than in another. */
 export async function impact(given: Given, input: Now & { from: string; to: string }): Promise<Answer<'impact'>> {

@@ -17,7 +17,7 @@ import { exampleFor } from './example';
 import { reachedFrom, spread, type Reached } from './reached';
 
 /** A call worth asking about, with its name for people and what holds besides. */
-export interface SampleCall {
+export interface CallAround {
   call: Call;
   label: string;
   /** milliseconds since 1970 UTC, where the call is tried at another moment than now */
@@ -45,7 +45,7 @@ export const callFromOutside = (e164: string, at: number): Call => ({
 });
 
 /** The same with its name for people, which costs more than the call. */
-export const fromOutside = (e164: string, at: number): SampleCall => ({
+export const fromOutside = (e164: string, at: number): CallAround => ({
   label: `from outside to ${showNumber(e164, null)}`,
   call: callFromOutside(e164, at),
 });
@@ -54,7 +54,7 @@ export const fromOutside = (e164: string, at: number): SampleCall => ({
  * Calls that meet an object of the plan, found by following references up from it: from outside to numbers, inside to
  * digits, out by the phones. Enough of them to see what an edit of it does, not all there are; empty when no call meets it.
  */
-export function callsAround(exchange: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
+export function callsAround(exchange: Exchange, kind: DraftKind, id: string, at: number): CallAround[] {
   const reached = reachedFrom(exchange.plan, kind, id);
   const phones = phonesIn(exchange, reached);
   const calls = [
@@ -123,7 +123,7 @@ function own<T extends { id: string }>(list: readonly T[], id: string, most: num
 }
 
 /** What is dialled inside: everything with digits of its own, from its site and from another. */
-function dialledIn(exchange: Exchange, reached: Reached, id: string, at: number): SampleCall[] {
+function dialledIn(exchange: Exchange, reached: Reached, id: string, at: number): CallAround[] {
   const objects = DIALLED_KINDS.flatMap(
     (k) => (reached.get(k) ?? []) as unknown as { id: string; digits?: string | null; site: string }[],
   ).filter((o) => o.digits);
@@ -143,28 +143,28 @@ function digitsTo(exchange: Exchange, from: Extension, site: string, digits: str
   return perSite ? `${exchange.sites.get(site)!.siteCode ?? ''}${digits}` : digits;
 }
 
-function dials(from: Extension, dial: string, at: number, why = ''): SampleCall {
+function dials(from: Extension, dial: string, at: number, why = ''): CallAround {
   return {
     label: `${from.digits} dials ${dial}${why ? ` (${why})` : ''}`,
     call: { from: { type: 'extension', id: from.id }, dial, enBloc: false, at },
   };
 }
 
-function emergencies(exchange: Exchange, e: Extension, at: number): SampleCall[] {
+function emergencies(exchange: Exchange, e: Extension, at: number): CallAround[] {
   return exchange.places.get(e.site)!.short!.emergency.map((dial) => dials(e, dial, at));
 }
 
-function throughLadder(exchange: Exchange, e: Extension, at: number): SampleCall[] {
+function throughLadder(exchange: Exchange, e: Extension, at: number): CallAround[] {
   return ladderOf(exchange, exchange.sites.get(e.site)!).flatMap((r) => {
     const dial = isFor(exchange, r.rung, e) ? exampleFor(exchange, r, e.site) : null;
     return dial ? [enBloc(dials(e, dial, at, r.rung.name))] : [];
   });
 }
 
-const enBloc = (c: SampleCall): SampleCall => ({ ...c, call: { ...c.call, enBloc: true } });
+const enBloc = (c: CallAround): CallAround => ({ ...c, call: { ...c.call, enBloc: true } });
 
 /** Rules that are reached, dialled at the sites that have their ladder, by somebody they are for. */
-function rungsIn(exchange: Exchange, reached: Reached, at: number): SampleCall[] {
+function rungsIn(exchange: Exchange, reached: Reached, at: number): CallAround[] {
   return spread((reached.get('rung') ?? []) as Rung[], 12).flatMap((rung) => {
     const compiled = exchange.rungsOf.get(rung.ladder)?.find((r) => r.rung.id === rung.id);
     const sites = exchange.plan.sites.filter((s) => s.ladder === rung.ladder).slice(0, 2);
@@ -177,7 +177,7 @@ function rungsIn(exchange: Exchange, reached: Reached, at: number): SampleCall[]
 }
 
 /** What no reference leads to: numbers that the plan declares, pairs of sites. */
-function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): SampleCall[] {
+function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): CallAround[] {
   const { plan } = exchange;
   const phones = spread(plan.sites, 4).flatMap((s) => firstPhones(exchange, s.id).slice(0, 2));
   const prefixed = (e: Extension, digits: string) => (exchange.sites.get(e.site)!.outsidePrefix ?? '') + digits;
@@ -219,10 +219,10 @@ function besides(exchange: Exchange, kind: DraftKind, id: string, at: number): S
 }
 
 /** The same calls where something else holds: keys pressed, nobody signed in, phones busy, people in a presence state. */
-function variants(exchange: Exchange, reached: Reached, calls: readonly SampleCall[]): SampleCall[] {
+function variants(exchange: Exchange, reached: Reached, calls: readonly CallAround[]): CallAround[] {
   const inward = calls.filter((c) => isInward(exchange, c));
   const few = spread(inward, 6);
-  const out: SampleCall[] = [];
+  const out: CallAround[] = [];
   const add = (what: string, situation: Situation) =>
     out.push(...few.map((c) => ({ ...c, label: `${c.label}, ${what}`, situation })));
   for (const a of ((reached.get('attendant') ?? []) as Attendant[]).slice(0, 2)) {
@@ -257,7 +257,7 @@ function variants(exchange: Exchange, reached: Reached, calls: readonly SampleCa
   return out;
 }
 
-function isInward(exchange: Exchange, { call }: SampleCall): boolean {
+function isInward(exchange: Exchange, { call }: CallAround): boolean {
   if (call.from.type !== 'extension') return true;
   const phone = exchange.extensions.get(call.from.id)!;
   const rule = ruleAt(contextOf(exchange, phone), call.dial);
