@@ -40,6 +40,9 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
     refresh();
     return done.ok ? done.value : null;
   };
+  // Of namesakes also what they sign in as.
+  const calledOf = (a: { name: string; signIn: string }) =>
+    administrators.filter((x) => x.name === a.name).length > 1 ? `${a.name}, ${a.signIn}` : a.name;
   return (
     <Workspace
       title="Administrators and roles"
@@ -91,7 +94,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
               </Box>
             </Box>
             <SelectBox
-              aria-label={`Role of ${a.name}`}
+              aria-label={`Role of ${calledOf(a)}`}
               value={a.role}
               onChange={(e) =>
                 void act(call('changeAdministrator', { params: { id: a.id }, body: { role: e.target.value } }))
@@ -110,7 +113,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                 <>
                   <Act
                     h="26px"
-                    aria-label={`New password for ${a.name}`}
+                    aria-label={`New password for ${calledOf(a)}`}
                     onClick={async () => {
                       const made = await act(call('resetPassword', { params: { id: a.id } }));
                       if (made?.password) setShown({ name: a.name, password: made.password });
@@ -121,7 +124,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                   {a.secondFactor ? (
                     <Act
                       h="26px"
-                      aria-label={`Reset second factor of ${a.name}`}
+                      aria-label={`Reset second factor of ${calledOf(a)}`}
                       onClick={() => void act(call('resetSecondFactor', { params: { id: a.id } }))}
                     >
                       Reset second factor
@@ -130,7 +133,7 @@ export function AdministratorsPage({ me, administrators, roles, dead, rights, ar
                   <Act
                     h="26px"
                     look={a.blockedAt ? 'plain' : 'danger'}
-                    aria-label={`${a.blockedAt ? 'Open again' : 'Block'} ${a.name}`}
+                    aria-label={`${a.blockedAt ? 'Open again' : 'Block'} ${calledOf(a)}`}
                     onClick={() =>
                       void act(call('changeAdministrator', { params: { id: a.id }, body: { blocked: !a.blockedAt } }))
                     }

@@ -278,6 +278,11 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
     setWrong(done.ok ? null : done.errors[0]!.sentence);
     refresh();
   };
+  // Tokens of one name are told apart by their place among them.
+  const namesakes = (at: number) => {
+    const same = tokens.filter((t) => t.name === tokens[at]!.name);
+    return same.length > 1 ? `, ${same.indexOf(tokens[at]!) + 1} of ${same.length}` : '';
+  };
   return (
     <Box>
       {tokens.length === 0 ? (
@@ -285,7 +290,7 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
           No script has a token yet.
         </Box>
       ) : null}
-      {tokens.map((t) => (
+      {tokens.map((t, i) => (
         <Flex
           key={t.id}
           gap="12px"
@@ -309,7 +314,7 @@ function Tokens({ tokens, roles }: { tokens: Token[]; roles: { id: string; name:
                 revoked <Time iso={t.revokedAt} dayOnly />
               </>
             ) : (
-              <Act h="24px" look="danger" aria-label={`Revoke ${t.name}`} onClick={() => revoke(t.id)}>
+              <Act h="24px" look="danger" aria-label={`Revoke ${t.name}${namesakes(i)}`} onClick={() => revoke(t.id)}>
                 Revoke
               </Act>
             )}
