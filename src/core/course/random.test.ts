@@ -6,7 +6,7 @@ import { endsOf, wholeCourse, type Entry } from '.';
 
 /* A course against traces: every end that a random situation reaches is in it, and every end it shows is reached by some. */
 
-const PLANS = 150 * Number(process.env.POLYDROME_SOAK ?? 1);
+const PLANS = 90 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261126);
 
 /** Ends that the state of trunks and links makes, or a circle that is given up: a course shows where a plan leads, not these. */

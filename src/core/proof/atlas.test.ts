@@ -11,7 +11,7 @@ import { atlasOf, type Region } from '.';
  * region says holds of each of its strings, and each string is in one region.
  */
 
-const PLANS = 12 * Number(process.env.POLYDROME_SOAK ?? 1);
+const PLANS = 6 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
 
 /** All strings of up to so many symbols. */
