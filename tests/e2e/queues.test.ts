@@ -164,7 +164,11 @@ describe('a reach plan', () => {
     await page.waitForFunction(() => /\/reach-plans\/[0-9a-f-]{36}$/.test(location.pathname));
     const id = idOnPage();
     const steps = () => page.$$('[data-testid=reach-step]').then((all) => all.length);
-    await hand.press('Add a phone');
+    // A page that has just come may take a moment until it takes clicks.
+    for (let tries = 0; tries < 5 && !(await page.$('[aria-label="Which phone rings"]')); tries++) {
+      await hand.press('Add a phone');
+      await page.waitForSelector('[aria-label="Which phone rings"]', { timeout: 3000 }).catch(() => null);
+    }
     await hand.find('[aria-label="Which phone rings"]', '2112');
     await until(async () => (await steps()) === 1);
     await hand.press('Add an outside number');
