@@ -71,7 +71,10 @@ function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
   if (asked === 'too many')
     return (
       <Quiet>
-        It may concern every call of a large plan. <Link href="/impact">Read the impact</Link>
+        It may concern every call of a large plan.{' '}
+        <Link href="/impact" style={{ textDecoration: 'underline' }}>
+          Read the impact
+        </Link>
       </Quiet>
     );
   if (changes.length === 0) return <Quiet>Nothing for anyone: every call there can be ends as it did.</Quiet>;
@@ -80,7 +83,10 @@ function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
       {changes.slice(0, MOST_TOLD).map((c, i) => (
         <Box key={i} mb="10px" data-testid="changed-calls">
           <Box color="quiet">
-            {whose(c)}, {sayShare(c.share)}, such as <Link href={pathOfCall(c.asked)}>{c.call}</Link>
+            {whose(c)}, {sayShare(c.share)}, such as{' '}
+            <Link href={pathOfCall(c.asked)} style={{ textDecoration: 'underline' }}>
+              {c.call}
+            </Link>
           </Box>
           <Flex gap="6px" align="center" mt="2px">
             <Glyph kind={endOf(c.was)} />

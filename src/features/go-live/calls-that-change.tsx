@@ -17,11 +17,18 @@ export function CallsThatChange() {
     <PaneSection title="Calls that change">
       <Box aria-busy={impact.waiting} data-testid="calls-that-change" minH="40px">
         {impact.wrong ?? (!impact.value ? 'Every call is being asked of both plans.' : saying(groups))}{' '}
-        {groups.length > 0 ? <Link href="/impact">Read the impact</Link> : null}
+        {groups.length > 0 ? (
+          <Link href="/impact" style={{ textDecoration: 'underline' }}>
+            Read the impact
+          </Link>
+        ) : null}
       </Box>
       {broken.map((p) => (
         <Box key={p.id} color="brick" mt="6px">
-          Breaks{p.firm ? ' the firm promise' : ''} <Link href={`/promises/${p.id}`}>{p.name}</Link>
+          Breaks{p.firm ? ' the firm promise' : ''}{' '}
+          <Link href={`/promises/${p.id}`} style={{ textDecoration: 'underline' }}>
+            {p.name}
+          </Link>
         </Box>
       ))}
     </PaneSection>

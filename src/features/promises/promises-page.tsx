@@ -41,8 +41,10 @@ function Broken() {
     <Box as="section" aria-label="Broken" border="1px solid" borderColor="brick" rounded="4px" p="12px" mt="16px">
       {broken.map((p) => (
         <Box key={p.id} mb="6px">
-          <Link href={`/promises/${p.id}`}>{p.name}</Link>:{' '}
-          {p.counterexample ? <CallThatBreaks example={p.counterexample} /> : 'by a call that is not yours to see.'}
+          <Link href={`/promises/${p.id}`} style={{ textDecoration: 'underline' }}>
+            {p.name}
+          </Link>
+          : {p.counterexample ? <CallThatBreaks example={p.counterexample} /> : 'by a call that is not yours to see.'}
         </Box>
       ))}
     </Box>

@@ -75,7 +75,10 @@ export function CallThatBreaks({ example }: { example: NonNullable<Verdict['coun
   ].filter(Boolean);
   return (
     <>
-      {sentence} <Link href={pathOfCall(call)}>{callWords(call)}</Link>
+      {sentence}{' '}
+      <Link href={pathOfCall(call)} style={{ textDecoration: 'underline' }}>
+        {callWords(call)}
+      </Link>
       {alike.length > 0 ? <Box as="span" color="quiet">{` ${alike.join(', ')}.`}</Box> : null}
     </>
   );
