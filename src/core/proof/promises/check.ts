@@ -86,12 +86,20 @@ function firstBroken(
 
 const known = new WeakMap<Exchange, Map<string, Way[]>>();
 
+const names = new WeakMap<readonly Span[], string>();
+
+/** Spans by all that is in them: two promises may be about as many times between the same ends, and not the same ones. */
+function nameOf(spans: readonly Span[]): string {
+  let name = names.get(spans);
+  if (name === undefined) names.set(spans, (name = spans.map((s) => `${s.from}-${s.to}`).join()));
+  return name;
+}
+
 /** How the calls of an entry can go; asked once for all promises. */
 function waysFrom({ exchange, situation, span }: Checking, entry: Entry, trunksDown: boolean): Way[] {
   const ofExchange = known.get(exchange) ?? new Map<string, Way[]>();
   known.set(exchange, ofExchange);
-  const first = entry.within[0]!;
-  const key = `${entry.key} ${trunksDown} ${entry.within.length} ${first.from} ${entry.within.at(-1)!.to} ${JSON.stringify(situation)}`;
+  const key = `${entry.key} ${trunksDown} ${nameOf(entry.within)} ${JSON.stringify(situation)}`;
   let ways = ofExchange.get(key);
   if (!ways) {
     const { call, moments, within } = entry;

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
+import { parse } from 'yaml';
 import { evaluate } from '../../../../tests/support/evaluator/evaluate';
 import { Chance, MOMENTS, randomPlan } from '../../../../tests/support/evaluator/random';
 import { readPlan, type Plan, type Promised } from '../../plan';
@@ -142,5 +144,27 @@ describe('promises', () => {
     expect(held).toBeGreaterThan(PLANS / 5);
     expect(failed).toBeGreaterThan(PLANS / 2);
     expect(tried).toBeGreaterThan(PLANS * 20);
+  });
+
+  it('about other times of the same week are asked for those times', () => {
+    const text = parse(readFileSync('demo/plan.yaml', 'utf8')) as { promises: object[] };
+    const at = (id: string, weekly: string) => ({
+      id,
+      name: id,
+      from: 'outside callers',
+      fromNumbers: ['n-441632960180'],
+      must: 'never reaches',
+      ends: ['a phone'],
+      weekly,
+    });
+    // As many spans between the same first and last moment: the duty line goes to the desk by day, outside by night.
+    text.promises = [at('by-day', 'wed 0-1, wed 10-11, wed 23-24'), at('by-night', 'wed 0-1, wed 2-3, wed 23-24')];
+    const read = readPlan(text);
+    if (!read.ok) throw new Error(read.errors[0]!.sentence);
+    const exchange = compile(read.plan);
+    const from = Date.UTC(2026, 9, 21, 0);
+    const span = { from, to: from + 86_400_000 };
+    const holds = read.plan.promises.map((p) => checkPromise({ exchange, situation: {}, span }, p).holds);
+    expect(holds).toEqual([false, true]);
   });
 });
