@@ -158,7 +158,7 @@ describe('promises', () => {
       weekly,
     });
     // As many spans between the same first and last moment: the duty line goes to the desk by day, outside by night.
-    text.promises = [at('by-day', 'wed 0-1, wed 10-11, wed 23-24'), at('by-night', 'wed 0-1, wed 2-3, wed 23-24')];
+    text.promises = [at('by-day', 'wed 1-2, wed 10-11, wed 23-24'), at('by-night', 'wed 1-2, wed 3-4, wed 23-24')];
     const read = readPlan(text);
     if (!read.ok) throw new Error(read.errors[0]!.sentence);
     const exchange = compile(read.plan);
