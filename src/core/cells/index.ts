@@ -2,6 +2,7 @@
 export * from './callers';
 export * from './dialling';
 export * from './measure';
+export * from './measured';
 export * from './sending';
 export * from './pairs';
 export * from './phones';

@@ -54,24 +54,58 @@ export function witnessesByLabel({ next, accepts }: Automaton, labels: number): 
   return out;
 }
 
-/** The strings of some labels alone, as an automaton of the algebra. */
+const leading = new WeakMap<Automaton, { begins: Int32Array; from: Int32Array }>();
+
+/** The states that lead to each state: those of state `s` stand in `from` at `begins[s]` to `begins[s + 1]`. */
+function leadingTo(automaton: Automaton): { begins: Int32Array; from: Int32Array } {
+  let found = leading.get(automaton);
+  if (!found) {
+    const { next, accepts } = automaton;
+    const begins = new Int32Array(accepts.length + 1);
+    for (const to of next) if (to !== DEAD) begins[to + 1]! += 1;
+    for (let i = 0; i < accepts.length; i++) begins[i + 1]! += begins[i]!;
+    const at = begins.slice();
+    const from = new Int32Array(begins[accepts.length]!);
+    for (let i = 0; i < next.length; i++) {
+      const to = next[i]!;
+      if (to !== DEAD) from[at[to]!++] = Math.floor(i / SYMBOL_COUNT);
+    }
+    leading.set(automaton, (found = { begins, from }));
+  }
+  return found;
+}
+
+const ONE: readonly number[] = [0];
+const NONE: readonly number[] = [];
+
+/** The strings of some labels alone, as an automaton of the algebra: its states are those from which one of them can be reached. */
 export function onlyLabels(automaton: Automaton, takes: (label: number) => boolean): Automaton {
-  const accepting = automaton.accepts.map((rules) => rules[0] !== undefined && takes(rules[0]));
+  const { next, accepts } = automaton;
+  const { begins, from } = leadingTo(automaton);
+  const accepting = Uint8Array.from(accepts, (rules) => (rules[0] !== undefined && takes(rules[0]) ? 1 : 0));
   const alive = accepting.slice();
-  const from: number[][] = alive.map(() => []);
-  automaton.next.forEach((to, at) => {
-    if (to !== DEAD) from[to]!.push(Math.floor(at / SYMBOL_COUNT));
-  });
-  const work = alive.flatMap((yes, state) => (yes ? [state] : []));
+  const work: number[] = [];
+  alive.forEach((yes, state) => yes && work.push(state));
   for (let state = work.pop(); state !== undefined; state = work.pop())
-    for (const before of from[state]!)
-      if (!alive[before]) {
-        alive[before] = true;
-        work.push(before);
-      }
-  return {
-    next: automaton.next.map((to) => (to !== DEAD && alive[to] ? to : DEAD)),
-    accepts: accepting.map((yes) => (yes ? [0] : [])),
-    timers: accepting.map(() => []),
-  };
+    for (let i = begins[state]!; i < begins[state + 1]!; i++) {
+      const before = from[i]!;
+      if (alive[before]) continue;
+      alive[before] = 1;
+      work.push(before);
+    }
+  alive[0] = 1;
+  const places = new Int32Array(accepts.length).fill(DEAD);
+  let size = 0;
+  alive.forEach((yes, state) => yes && (places[state] = size++));
+  const out = new Int32Array(size * SYMBOL_COUNT).fill(DEAD);
+  const taken: (readonly number[])[] = new Array<readonly number[]>(size);
+  places.forEach((place, state) => {
+    if (place === DEAD) return;
+    taken[place] = accepting[state] ? ONE : NONE;
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const to = next[state * SYMBOL_COUNT + s]!;
+      if (to !== DEAD) out[place * SYMBOL_COUNT + s] = places[to]!;
+    }
+  });
+  return { next: out, accepts: taken, timers: taken.map(() => NONE) };
 }

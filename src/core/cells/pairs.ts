@@ -1,6 +1,7 @@
 import { DEAD, INTERSECTION, SYMBOL_COUNT, combine, compileKnownMap, isEmpty, run, type Automaton } from '../digits';
 import type { DialledCells } from './dialling';
 import { countsByLabel, onlyLabels, witnessesByLabel } from './measure';
+import { measured } from './measured';
 import type { Rewriting } from './sending';
 
 /** Strings that are in one cell of each of two plans. */
@@ -21,6 +22,24 @@ export interface Pairs {
 
 /** Lays the cells of two plans over each other; every string is in exactly one pair. */
 export function pairsOf(was: DialledCells, willBe: DialledCells): Pairs {
+  return was === willBe ? withItself(was) : laidOver(was, willBe);
+}
+
+/** Where nothing is cut otherwise, each cell is a pair. */
+function withItself(cells: DialledCells): Pairs {
+  const { counts, witnesses } = measured(cells);
+  const labelAt = (dial: string) => cells.automaton.accepts[run(cells.automaton, dial)]?.[0];
+  return {
+    list: counts.flatMap((count, i) => {
+      const example = witnesses[i];
+      return example ? [{ was: i, willBe: i, count, example }] : [];
+    }),
+    stringsOf: (pair) => onlyLabels(cells.automaton, (l) => l === pair.was),
+    has: (pair, dial) => labelAt(dial) === pair.was,
+  };
+}
+
+function laidOver(was: DialledCells, willBe: DialledCells): Pairs {
   const labels = new Map<number, number>();
   const pairs: [number, number][] = [];
   const labelOf = (l: number, r: number): number => {

@@ -28,8 +28,21 @@ export function phoneGroups(exchanges: readonly Exchange[], apart: ReadonlySet<s
   return [...groups.values()];
 }
 
-/** What the plan asks of a phone that calls, as text. */
+const known = new WeakMap<Exchange, Map<string, string>>();
+
+/** What the plan asks of a phone that calls, as text; made once for each. */
 function keysOf(exchange: Exchange): (phone: Extension) => string {
+  const keys = known.get(exchange) ?? new Map<string, string>();
+  known.set(exchange, keys);
+  const make = keyIn(exchange);
+  return (phone) => {
+    let key = keys.get(phone.id);
+    if (key === undefined) keys.set(phone.id, (key = make(phone)));
+    return key;
+  };
+}
+
+function keyIn(exchange: Exchange): (phone: Extension) => string {
   const lists = new Map<string, ReturnType<typeof listsOf>>();
   const codes = codesFor(exchange);
   return (phone) => {

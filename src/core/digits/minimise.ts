@@ -27,22 +27,35 @@ interface Blocks {
 /** The blocks by rounds of refinement, as many as the longest string takes that tells two states apart. */
 function byRounds(automaton: Automaton, labelOf: typeof winner): Blocks {
   const size = automaton.accepts.length;
-  let block = new Int32Array(size);
-  let blocks = number(block, size, (state) => labelOf(automaton, state));
+  let block = labelsOf(automaton, labelOf);
+  let blocks = new Set(block).size;
   for (;;) {
     const finer = new Int32Array(size);
-    const count = number(finer, size, (state) => {
-      let key = `${block[state]}`;
+    const rows = new Rows(size);
+    for (let state = 0; state < size; state++) {
+      rows.row[0] = block[state]!;
       for (let s = 0; s < SYMBOL_COUNT; s++) {
         const to = automaton.next[state * SYMBOL_COUNT + s]!;
-        key += to === DEAD ? ',' : `,${block[to]}`;
+        rows.row[s + 1] = to === DEAD ? DEAD : block[to]!;
       }
-      return key;
-    });
+      const known = rows.find();
+      finer[state] = known < 0 ? rows.add() : known;
+    }
     block = finer;
-    if (count === blocks) return { block, blocks };
-    blocks = count;
+    if (rows.size === blocks) return { block, blocks };
+    blocks = rows.size;
   }
+}
+
+/** Labels as numbers in order of first appearance, so that the start has the first. */
+function labelsOf(automaton: Automaton, labelOf: typeof winner): Int32Array {
+  const known = new Map<string, number>();
+  return Int32Array.from(automaton.accepts, (_, state) => {
+    const label = labelOf(automaton, state);
+    let id = known.get(label);
+    if (id === undefined) known.set(label, (id = known.size));
+    return id;
+  });
 }
 
 const ITSELF = -2;
@@ -55,33 +68,91 @@ function byEnds(automaton: Automaton, labelOf: typeof winner): Blocks | null {
   const order = endsFirst(automaton);
   if (!order) return null;
   const { next } = automaton;
-  const found = new Int32Array(automaton.accepts.length).fill(-1);
-  const known = new Map<string, number>();
-  const loops: boolean[] = [];
-  const to = new Array<number>(SYMBOL_COUNT);
+  const size = automaton.accepts.length;
+  const labels = labelsOf(automaton, labelOf);
+  const found = new Int32Array(size).fill(-1);
+  const rows = new Rows(size);
+  const { row } = rows;
+  const loops = new Uint8Array(size);
+  const ways = new Int32Array(SYMBOL_COUNT);
   for (const state of order) {
     for (let s = 0; s < SYMBOL_COUNT; s++) {
       const at = next[state * SYMBOL_COUNT + s]!;
-      to[s] = at === DEAD ? DEAD : at === state ? ITSELF : found[at]!;
+      ways[s] = at === DEAD ? DEAD : at === state ? ITSELF : found[at]!;
     }
-    const label = labelOf(automaton, state);
-    let id: number | undefined = known.get(`${label};${to.join()}`);
+    row[0] = labels[state]!;
+    row.set(ways, 1);
+    let id = rows.find();
     // A state before one that leads to itself may be no other than that.
-    if (id === undefined)
-      for (const block of new Set(to)) {
-        const itself = (t: number) => (t === block ? ITSELF : t);
-        if (loops[block] && known.get(`${label};${to.map(itself).join()}`) === block) id = block;
-      }
-    if (id === undefined) {
-      id = loops.push(to.includes(ITSELF)) - 1;
-      known.set(`${label};${to.join()}`, id);
+    for (let s = 0; s < SYMBOL_COUNT && id < 0; s++) {
+      const block = ways[s]!;
+      if (block < 0 || !loops[block] || ways.indexOf(block) < s) continue;
+      for (let k = 0; k < SYMBOL_COUNT; k++) row[k + 1] = ways[k] === block ? ITSELF : ways[k]!;
+      if (rows.find() === block) id = block;
+    }
+    if (id < 0) {
+      row.set(ways, 1);
+      id = rows.add();
+      loops[id] = ways.includes(ITSELF) ? 1 : 0;
     }
     found[state] = id;
   }
   // Blocks stand in the order of their first states, so that the start stays the first.
-  const block = new Int32Array(found.length);
-  const blocks = number(block, found.length, (state) => String(found[state]));
+  const placeOf = new Int32Array(rows.size).fill(-1);
+  let blocks = 0;
+  const block = found.map((id) => (placeOf[id]! < 0 ? (placeOf[id] = blocks++) : placeOf[id]!));
   return { block, blocks };
+}
+
+const WIDTH = SYMBOL_COUNT + 1;
+
+/** Rows of a label and a number for each symbol, each kept once under its number, found by hashing. */
+class Rows {
+  /** the row that is looked for or added */
+  readonly row = new Int32Array(WIDTH);
+  size = 0;
+  private readonly kept: Int32Array;
+  private readonly places: Int32Array;
+  private readonly mask: number;
+
+  constructor(most: number) {
+    this.kept = new Int32Array(most * WIDTH);
+    let room = 16;
+    while (room < most * 2) room *= 2;
+    this.places = new Int32Array(room).fill(-1);
+    this.mask = room - 1;
+  }
+
+  /** The number of `row`; -1: it is not there. */
+  find(): number {
+    return this.places[this.place()]!;
+  }
+
+  /** Keeps `row`, which is not there yet, and answers its number. */
+  add(): number {
+    const place = this.place();
+    this.kept.set(this.row, this.size * WIDTH);
+    this.places[place] = this.size;
+    return this.size++;
+  }
+
+  private place(): number {
+    let hash = 0;
+    for (let i = 0; i < WIDTH; i++) hash = (Math.imul(hash, 0x01000193) ^ this.row[i]!) | 0;
+    hash = Math.imul(hash ^ (hash >>> 15), 0x85ebca6b);
+    let at = (hash ^ (hash >>> 13)) & this.mask;
+    for (;;) {
+      const id = this.places[at]!;
+      if (id < 0 || this.isAt(id)) return at;
+      at = (at + 1) & this.mask;
+    }
+  }
+
+  private isAt(id: number): boolean {
+    const from = id * WIDTH;
+    for (let i = 0; i < WIDTH; i++) if (this.kept[from + i] !== this.row[i]) return false;
+    return true;
+  }
 }
 
 /** All states, each after those that it leads to; null where that is not possible. */
@@ -112,18 +183,6 @@ function endsFirst({ next, accepts }: Automaton): number[] | null {
     }
   }
   return order;
-}
-
-/** Numbers states by their key in order of first appearance, so that the start stays 0; comes back with how many there are. */
-function number(into: Int32Array, size: number, keyOf: (state: number) => string): number {
-  const known = new Map<string, number>();
-  for (let state = 0; state < size; state++) {
-    const key = keyOf(state);
-    let id = known.get(key);
-    if (id === undefined) known.set(key, (id = known.size));
-    into[state] = id;
-  }
-  return known.size;
 }
 
 function quotient(automaton: Automaton, block: Int32Array, blocks: number): Automaton {

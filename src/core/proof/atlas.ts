@@ -1,4 +1,4 @@
-import { countsByLabel, dialledCells, onlyLabels, witnessesByLabel, type DialCell, type DialledCells } from '../cells';
+import { countsByLabel, dialledCells, measured, type DialCell, type DialledCells } from '../cells';
 import { DEAD, LONGEST_DIALLED, SYMBOLS, automatonOfLiterals, mapOfAutomaton, run as runAutomaton } from '../digits';
 import type { CallKind } from '../numbers';
 import { KINDS, type Extension } from '../plan';
@@ -38,9 +38,9 @@ export function atlasOf(
   together = false,
 ): Atlas {
   const phone = exchange.extensions.get(phoneId)!;
-  const { automaton, cells } = cellsOf(exchange, phone, at, situation);
-  const counts = countsByLabel(automaton, cells.length);
-  const witnesses = witnessesByLabel(automaton, cells.length);
+  const dialled = cellsOf(exchange, phone, at, situation);
+  const { automaton, cells } = dialled;
+  const { counts, witnesses, mapOf } = measured(dialled);
   const call = (dial: string) => ({ from: { type: 'extension' as const, id: phoneId }, dial, enBloc: true, at });
   const parts = new Map<string, { labels: number[]; end: Ending; count: bigint; example: string }>();
   cells.forEach((cell, label) => {
@@ -59,8 +59,7 @@ export function atlasOf(
   const ofLabel = new Map<number, Region>();
   const regions = [...parts.values()].map(({ labels, end, count, example }): Region => {
     const cell = cells[labels[0]!]!;
-    const inside = new Set(labels);
-    const map = mapOfAutomaton(onlyLabels(automaton, (l) => inside.has(l)));
+    const map = mapOf(labels);
     const wide = cell.type === 'rule' ? cell.rule.rung.map : ANYTHING;
     const region: Region = {
       map: map ?? wide,

@@ -18,14 +18,18 @@ export interface Comparing {
   progress?: (done: number) => void;
 }
 
+/** How many phones make some changed calls. */
+export const phonesOf = (cells: readonly ChangedCell[]): number =>
+  [...new Set(cells.flatMap((c) => c.callers))].reduce((n, group) => n + group.length, 0);
+
 /** Calls that nothing tells apart in either plan, and that end otherwise in one than in the other. */
 export interface ChangedCell {
   /** a call of the cell, to be asked of either plan */
   call: Call;
   /** what is done or fails on the way */
   acts: readonly Act[];
-  /** phones that it is dialled at; empty for calls from outside */
-  phones: readonly string[];
+  /** groups of phones that it is dialled at, a phone in one group only; empty for calls from outside */
+  callers: readonly (readonly string[])[];
   /** the number that is called from outside; null for calls from phones */
   number: string | null;
   /** dialled strings, for calls from phones; one for calls from outside */

@@ -4,10 +4,10 @@ import { landingOf, type Exchange, type Situation } from '../routing';
 import { affectedBy } from './entries';
 import { insideCells } from './impact-inside';
 import { outsideCells } from './impact-outside';
-import type { ChangedCell, Comparing } from './changed';
+import { phonesOf, type ChangedCell, type Comparing } from './changed';
 import { groupOf, shapeOf, type ImpactGroup } from './grouped';
 import type { DrillKind } from './facts';
-import { literalsOf } from './literals';
+import { emergencyDials, literalAt } from './literals';
 import { contextOf } from '../routing';
 
 /** Something that may be out of order: trunks, the link of a site, a whole site, or all trunks to one carrier. */
@@ -97,7 +97,7 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
       (e) => drill.kind !== 'site' || !drill.out.includes(e.site),
     ),
     channels: { left: sum(trunks.filter((t) => !down.has(t.id))), of: sum(trunks) },
-    stranded: new Set(stranded.flatMap((c) => (c.number === null ? c.phones : [c.number]))).size,
+    stranded: phonesOf(stranded) + new Set(stranded.flatMap((c) => c.number ?? [])).size,
   };
 }
 
@@ -105,7 +105,9 @@ function inGroups(comparing: Comparing, cells: readonly ChangedCell[]): Omit<Imp
   const groups = new Map<string, ChangedCell[]>();
   for (const cell of cells) {
     const shape = shapeOf(cell);
-    groups.set(shape, [...(groups.get(shape) ?? []), cell]);
+    const group = groups.get(shape);
+    if (group) group.push(cell);
+    else groups.set(shape, [cell]);
   }
   return [...groups.values()]
     .map((list) => {
@@ -156,8 +158,11 @@ function emergencyLeft(exchange: Exchange, situation: Situation, at: number): Em
   return exchange.plan.sites.flatMap((site) => {
     const phone = exchange.plan.extensions.find((e) => e.site === site.id && e.kind !== 'virtual');
     if (!phone) return [];
-    const literals = literalsOf(contextOf(exchange, phone, { at, situation }));
-    const all = [...literals].flatMap(([dial, l]) => (l.type === 'emergency' ? [{ dial, number: l.number }] : []));
+    const context = contextOf(exchange, phone, { at, situation });
+    const all = emergencyDials(context).flatMap((dial) => {
+      const literal = literalAt(context, dial);
+      return literal?.type === 'emergency' ? [{ dial, number: literal.number }] : [];
+    });
     const bare = all.filter((e) => e.dial === e.number);
     const numbers = (bare.length > 0 ? bare : all).map((e) => e.dial);
     return numbers.map((number) => {

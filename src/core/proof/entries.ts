@@ -92,8 +92,14 @@ const WIDE: ReadonlySet<string> = new Set(['class', 'ladder', 'presenceRule']);
 export const concernsMany = (plans: readonly Plan[], edits: readonly Difference[]): boolean =>
   edits.some((e) => WIDE.has(e.kind)) || affectedBy(plans, edits).all;
 
-const objectIn = (plan: Plan, kind: ObjectKind, id: string): AnyObject | undefined =>
-  (objectsOf(plan, kind) as AnyObject[]).find((o) => o.id === id);
+const indexes = new WeakMap<readonly AnyObject[], ReadonlyMap<string, AnyObject>>();
+
+function objectIn(plan: Plan, kind: ObjectKind, id: string): AnyObject | undefined {
+  const list = objectsOf(plan, kind) as readonly AnyObject[];
+  let index = indexes.get(list);
+  if (!index) indexes.set(list, (index = new Map(list.map((o) => [o.id, o]))));
+  return index.get(id);
+}
 
 /** Fields of a phone that decide how calls to it go, and nothing of those that it makes. */
 const RECEIVING = [

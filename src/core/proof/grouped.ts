@@ -2,7 +2,7 @@ import type { Span } from '../cells';
 import { KINDS, labelOf, wordOf, type AnyObject, type Difference } from '../plan';
 import { shapeOfActs } from './acts';
 import { asked, type AskedCall } from './asked';
-import type { ChangedCell, Comparing } from './changed';
+import { phonesOf, type ChangedCell, type Comparing } from './changed';
 import type { Aspect } from './facts';
 import type { End } from './noticed';
 
@@ -55,15 +55,15 @@ export function groupOf(
   cells: readonly ChangedCell[],
   edits: readonly Difference[],
 ): ImpactGroup {
-  const phones = new Set(cells.flatMap((c) => c.phones));
+  const phones = phonesOf(cells);
   const numbers = new Set(cells.flatMap((c) => c.number ?? []));
   const strings = new Map<string, bigint>();
   for (const c of cells) if (c.number === null) strings.set(c.call.dial, c.strings);
   const longest = Math.max(...cells.map((c) => lastsIn(c.stretches)));
   const example = cells[0]!;
   return {
-    count: phones.size + numbers.size,
-    phones: phones.size,
+    count: phones + numbers.size,
+    phones,
     numbers: numbers.size,
     strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
     share: longest / (span.to - span.from),

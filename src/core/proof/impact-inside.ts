@@ -1,4 +1,4 @@
-import { overTime, pairsOf, phoneGroups, rewrittenApart, type Pairs, type PhoneGroup, type TimeCell } from '../cells';
+import { overTime, pairsOf, phoneGroups, rewrittenApart, type DialledCells, type Pairs, type PhoneGroup, type TimeCell } from '../cells';
 import { countDialable, run as runAutomaton, shortestWitness, type Automaton } from '../digits';
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
@@ -57,7 +57,7 @@ function mergedTimes(times: readonly Contexts[]): Contexts[] {
 /** Trunks of a list that are taken to be down, one after another. */
 const MOST_TRUNKS = 4;
 
-const laid = new WeakMap<DialContext, WeakMap<DialContext, Pairs>>();
+const laid = new WeakMap<DialledCells, WeakMap<DialledCells, Pairs>>();
 
 /** Strings that are dialled at phones of a group and that no object of the plan has, where they end otherwise. */
 function regions(
@@ -76,11 +76,8 @@ function regions(
     sameLayer(contexts[0].objects, contexts[1].objects) && sameLayer(contexts[0].emergency, contexts[1].emergency);
   // The same rules over the same digits, and none of them, nor what it leads to, is met by an edit.
   if (!everything && sameRules && sameStrings && !ruled[0]!.some((r) => ids.has(r!.id))) return [];
-  const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [
-    ReturnType<typeof cellsOf>,
-    ReturnType<typeof cellsOf>,
-  ];
-  const pairs = pairsBetween(contexts, mine, theirs);
+  const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [DialledCells, DialledCells];
+  const pairs = pairsBetween(mine, theirs);
   const out: ChangedCell[] = [];
   for (const pair of pairs.list) {
     const cells = [mine.cells[pair.was]!, theirs.cells[pair.willBe]!] as const;
@@ -112,7 +109,7 @@ function regions(
       found = compared([...found.acts, { type: 'trunk down', ids: [found.before.trunk] }]);
     const { acts, before, now, apart, aspects } = found;
     if (aspects.length === 0) continue;
-    const cell = { acts, phones: group.phones, number: null, stretches, aspects };
+    const cell = { acts, callers: [group.phones], number: null, stretches, aspects };
     // Where only the digits differ, and only of some of the strings, those are the ones.
     const some = typeof apart === 'object' && aspects.length === 1 ? apart : null;
     if (!some)
@@ -133,14 +130,10 @@ const isIn = (strings: Automaton) => (dial: string) => {
 
 const withoutRule = <T extends { type: string }>(cell: T) => ({ ...cell, rule: null });
 
-function pairsBetween(
-  [was, willBe]: readonly [DialContext, DialContext],
-  mine: ReturnType<typeof cellsOf>,
-  theirs: ReturnType<typeof cellsOf>,
-): Pairs {
-  const known = laid.get(was) ?? new WeakMap<DialContext, Pairs>();
-  laid.set(was, known);
-  let pairs = known.get(willBe);
-  if (!pairs) known.set(willBe, (pairs = pairsOf(mine, theirs)));
+function pairsBetween(mine: DialledCells, theirs: DialledCells): Pairs {
+  const known = laid.get(mine) ?? new WeakMap<DialledCells, Pairs>();
+  laid.set(mine, known);
+  let pairs = known.get(theirs);
+  if (!pairs) known.set(theirs, (pairs = pairsOf(mine, theirs)));
   return pairs;
 }

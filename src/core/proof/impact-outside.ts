@@ -104,7 +104,7 @@ export function outsideCells(comparing: Comparing, affected: Affected): ChangedC
         const aspects = differing(before, now);
         if (aspects.length === 0) continue;
         const { acts, at: first, stretches } = way;
-        const entry = { acts, phones: [], strings: 1n, has: () => true, stretches, aspects, was: before, willBe: now };
+        const entry = { acts, callers: [], strings: 1n, has: () => true, stretches, aspects, was: before, willBe: now };
         for (const number of numbers) out.push({ ...entry, call: callTo(number, first), number });
       }
     }

@@ -4,7 +4,7 @@ import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
-import { idOf, literalsOf, sameLayer, takenAs } from './literals';
+import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenAs } from './literals';
 import { differing } from './noticed';
 import { waysOf } from './ways';
 
@@ -48,17 +48,18 @@ export class Standing {
     for (const [dial, single] of strings) {
       const own = JSON.stringify([dial, group.phone.id]);
       // The same digits may be another's at another site, or go on there.
-      const there = contexts.map((c) =>
-        literalsOf(c).has(dial) ? [idOf(literalsOf(c).get(dial)), takenAs(c, dial)] : null,
-      );
+      const there = contexts.map((c) => {
+        const literal = literalAt(c, dial);
+        return literal ? [idOf(literal), takenAs(c, dial)] : null;
+      });
       const shared = JSON.stringify([dial, alike, there]);
       const known = single ? undefined : this.met.get(shared);
       if (known) {
-        for (const cell of known) (cell.phones as string[]).push(...group.phones);
+        for (const cell of known) (cell.callers as (readonly string[])[]).push(group.phones);
         continue;
       }
       // Who calls themselves is nobody's example.
-      const target = idOf(literalsOf(contexts[1]).get(dial));
+      const target = idOf(literalAt(contexts[1], dial));
       const caller = group.phones.find((p) => p !== target) ?? group.phone.id;
       const { cells, asks } = this.ask(group, caller, dial);
       this.met.set(single || asks || caller === target ? own : shared, cells);
@@ -76,26 +77,37 @@ export class Standing {
     this.strings.set(was, known);
     let found = known.get(willBe);
     if (!found) {
-      const { all, ids } = this.affected;
-      const [mine, theirs] = [literalsOf(was), literalsOf(willBe)];
-      found = new Map();
       const dialling = LAYERS.some((layer) => !sameLayer(was[layer], willBe[layer]));
-      for (const dial of new Set([...mine.keys(), ...theirs.keys()])) {
-        const [a, b] = [mine.get(dial), theirs.get(dial)];
-        const same = idOf(a) === idOf(b);
-        const emergency = a?.type === 'emergency' || b?.type === 'emergency';
-        // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
-        const taken = same && dialling && takenAs(was, dial) !== takenAs(willBe, dial);
-        if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;
-        found.set(dial, !same || taken || a?.type !== 'destination');
-      }
-      known.set(willBe, found);
+      known.set(willBe, (found = dialling || this.affected.all ? this.amongAll(was, willBe) : this.ofAffected(was)));
     }
     // Whether a class lets its phones call inside, and what a phone shows, is asked for each of all the strings.
     const alone = phones.some((p) => this.callers.has(p.id));
     if (!alone && !every) return found;
-    const all = [...literalsOf(was).keys(), ...literalsOf(willBe).keys()];
-    return new Map(all.map((dial) => [dial, alone || (found.get(dial) ?? false)]));
+    const all = [...literalsOf(was), ...literalsOf(willBe)];
+    return new Map(all.map(([dial]) => [dial, alone || (found.get(dial) ?? false)]));
+  }
+
+  /** Where both plans dial alike: emergency numbers, and the strings of what an edit can make a difference to. */
+  private ofAffected(context: DialContext): Map<string, boolean> {
+    const found = new Map(emergencyDials(context).map((dial) => [dial, true]));
+    for (const id of this.affected.ids)
+      for (const dial of dialsOf(context, id)) found.set(dial, literalAt(context, dial)!.type !== 'destination');
+    return found;
+  }
+
+  private amongAll(was: DialContext, willBe: DialContext): Map<string, boolean> {
+    const { all, ids } = this.affected;
+    const found = new Map<string, boolean>();
+    for (const dial of new Set([...literalsOf(was), ...literalsOf(willBe)].map(([text]) => text))) {
+      const [a, b] = [literalAt(was, dial), literalAt(willBe, dial)];
+      const same = idOf(a) === idOf(b);
+      const emergency = a?.type === 'emergency' || b?.type === 'emergency';
+      // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
+      const taken = same && takenAs(was, dial) !== takenAs(willBe, dial);
+      if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;
+      found.set(dial, !same || taken || a?.type !== 'destination');
+    }
+    return found;
   }
 
   private ask(group: PhoneGroup, caller: string, dial: string): { cells: ChangedCell[]; asks: boolean } {
@@ -109,7 +121,7 @@ export class Standing {
       const [before, now] = [ends[0]!, ends[1]!];
       const aspects = differing(before, now);
       if (aspects.length === 0) return [];
-      const entry = { call: call(at), acts, phones: [...group.phones], number: null, strings: 1n, has, stretches };
+      const entry = { call: call(at), acts, callers: [group.phones], number: null, strings: 1n, has, stretches };
       return [{ ...entry, aspects, was: before, willBe: now }];
     });
     return { cells, asks };

@@ -150,7 +150,7 @@ describe('impact', () => {
             (acts.length > 0 || c.acts.length === 0) &&
             isWithin(c.acts, acts) &&
             (phone
-              ? c.phones.includes(phone.id) && [...call.dial].some((_, k) => c.has(call.dial.slice(0, k + 1)))
+              ? c.callers.some((g) => g.includes(phone.id)) && [...call.dial].some((_, k) => c.has(call.dial.slice(0, k + 1)))
               : c.number === call.dial),
         );
         compared += 1;
@@ -160,7 +160,7 @@ describe('impact', () => {
           expect({ seed: SEED + i, call, acts, one, other, edits: edits.map((e) => `${e.kind} ${e.id}`) }).toBeNull();
         const loud = mine.filter((c) => c.has(call.dial) && !c.aspects.every((a) => a === 'seconds' || a === 'heard'));
         if (phone && acts.length === 0 && one === other && loud.length > 0)
-          expect({ seed: SEED + i, call, same: one, cell: { ...loud[0], stretches: 0, phones: 0 } }).toBeNull();
+          expect({ seed: SEED + i, call, same: one, cell: { ...loud[0], stretches: 0, callers: 0 } }).toBeNull();
       }
       const groups = impactOf(comparing, edits);
       expect(groups.reduce((sum, g) => sum + g.count, 0) > 0).toBe(cells.length > 0);

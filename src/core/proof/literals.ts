@@ -11,20 +11,53 @@ import {
 /** What has a string of its own that phones dial. */
 export type Literal = Exclude<DialRule, { type: 'rung' }>;
 
-const standing = new WeakMap<DialContext, ReadonlyMap<string, Literal>>();
+/** What is dialled. */
+export const stringOf = (rule: Literal): string => (rule.type === 'emergency' ? rule.form : rule.digits);
+
+interface Standing {
+  ofDial: ReadonlyMap<string, Literal>;
+  dialsOf: ReadonlyMap<string, string[]>;
+}
+
+const standing = new WeakMap<Layer, Standing>();
+
+/** What stands in a layer of plain strings: who has each, the first of several, and which each has. */
+function standingIn(layer: Layer): Standing {
+  let found = standing.get(layer);
+  if (!found) {
+    const ofDial = new Map<string, Literal>();
+    const dialsOf = new Map<string, string[]>();
+    for (const rule of layer.rules as Literal[]) {
+      const dial = stringOf(rule);
+      if (ofDial.has(dial)) continue;
+      ofDial.set(dial, rule);
+      const dials = dialsOf.get(idOf(rule));
+      if (dials) dials.push(dial);
+      else dialsOf.set(idOf(rule), [dial]);
+    }
+    standing.set(layer, (found = { ofDial, dialsOf }));
+  }
+  return found;
+}
+
+/** What has a string in a context: emergency numbers before objects. */
+export const literalAt = ({ emergency, objects }: DialContext, dial: string): Literal | undefined =>
+  standingIn(emergency).ofDial.get(dial) ?? standingIn(objects).ofDial.get(dial);
+
+/** The strings of emergency numbers in a context. */
+export const emergencyDials = ({ emergency }: DialContext): string[] => [...standingIn(emergency).ofDial.keys()];
+
+/** The strings that something has by its id, but those that are of an emergency number. */
+export function dialsOf({ emergency, objects }: DialContext, id: string): string[] {
+  const forms = standingIn(emergency).ofDial;
+  return (standingIn(objects).dialsOf.get(id) ?? []).filter((dial) => !forms.has(dial));
+}
 
 /** The strings that stand in the plan, with what has each: emergency numbers before objects. */
-export function literalsOf(context: DialContext): ReadonlyMap<string, Literal> {
-  const known = standing.get(context);
-  if (known) return known;
-  const { emergency, objects } = context;
-  const out = new Map<string, Literal>();
-  standing.set(context, out);
-  for (const rule of [...emergency.rules, ...objects.rules] as Literal[]) {
-    const text = rule.type === 'emergency' ? rule.form : rule.digits;
-    if (!out.has(text)) out.set(text, rule);
-  }
-  return out;
+export function* literalsOf({ emergency, objects }: DialContext): Generator<[dial: string, literal: Literal]> {
+  const forms = standingIn(emergency).ofDial;
+  yield* forms;
+  for (const entry of standingIn(objects).ofDial) if (!forms.has(entry[0])) yield entry;
 }
 
 const alike = new WeakMap<Layer, WeakMap<Layer, boolean>>();
@@ -45,7 +78,7 @@ export function sameLayer(was: Layer, willBe: Layer): boolean {
 }
 
 const ruleName = (rule: DialRule): unknown =>
-  rule.type === 'rung' ? rule.compiled.rung : `${rule.type === 'emergency' ? rule.form : rule.digits} ${idOf(rule)}`;
+  rule.type === 'rung' ? rule.compiled.rung : `${stringOf(rule)} ${idOf(rule)}`;
 
 /** By what it is known; empty: nothing has the string. */
 export const idOf = (rule: Literal | undefined): string =>

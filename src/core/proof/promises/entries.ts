@@ -1,5 +1,4 @@
-import { callerCells, overTime, phoneGroups, type PhoneGroup, type Span } from '../../cells';
-import { witnessesByLabel, type DialledCells } from '../../cells';
+import { callerCells, measured, overTime, phoneGroups, type DialledCells, type PhoneGroup, type Span } from '../../cells';
 import {
   DEAD,
   LONGEST_DIALLED,
@@ -14,7 +13,8 @@ import type { Extension, Promised } from '../../plan';
 import { activeSince, contextOf, type Call, type Exchange, type Situation } from '../../routing';
 import { cellsOf } from '../atlas';
 import { arrives, numbersInGroups } from '../impact-outside';
-import { literalsOf } from '../literals';
+import { literalGroups } from '../alike-phones';
+import { literalsOf, type Literal } from '../literals';
 
 /** Calls that nothing in the plan tells apart, of which a promise is asked. */
 export interface Entry {
@@ -51,6 +51,16 @@ export function* entriesOfPhones(
   const kinds = new Set<string>(promise.dialKinds);
   const wants = (kind: string) => kinds.size === 0 || kinds.has(kind);
   const onlyEmergency = kinds.size === 1 && kinds.has('emergency');
+  // Strings that a map tells apart are each asked; without one, those of phones that take calls alike are one.
+  const dialsOf = (context: DialContext, phone: Extension): string[] => {
+    const wanted = (literal: Literal) => wants(literal.type === 'destination' ? 'internal' : literal.type);
+    if (map)
+      return [...literalsOf(context)].flatMap(([dial, literal]) => (wanted(literal) && takes(map, dial) ? [dial] : []));
+    const own = literalGroups(exchange, context, situation, promise.places).flatMap(({ dial, literal, other }) =>
+      wanted(literal) ? [literal.type === 'destination' && literal.id === phone.id ? (other ?? dial) : dial] : [],
+    );
+    return wants('internal') ? [...new Set([...own, phone.digits])] : own;
+  };
   for (const group of groupsIn(exchange)) {
     const phones = group.phones.filter((id) => isMeant(exchange, promise, exchange.extensions.get(id)!));
     if (phones.length === 0) continue;
@@ -68,14 +78,10 @@ export function* entriesOfPhones(
         named,
       });
       const own = `phone ${phone.id}`;
-      for (const [dial, literal] of literalsOf(context)) {
-        const kind = literal.type === 'destination' ? 'internal' : literal.type;
-        if (!wants(kind) || (map && !takes(map, dial))) continue;
-        yield entry(dial, own);
-      }
+      for (const dial of dialsOf(context, phone)) yield entry(dial, own);
       if (onlyEmergency) continue;
       const cells = cellsOf(exchange, phone, at, situation);
-      const examples = map ? witnessesWithin(cells, map) : witnessesByLabel(cells.automaton, cells.cells.length);
+      const examples = map ? witnessesWithin(cells, map) : measured(cells).witnesses;
       for (const [label, cell] of cells.cells.entries()) {
         const example = examples[label];
         if (!example || cell.type === 'literal' || cell.takenEarly) continue;

@@ -1,0 +1,139 @@
+import { readFileSync } from 'node:fs';
+import { parse } from 'yaml';
+import { problemsOf } from '@/core/analysis';
+import { CALL_KINDS } from '@/core/numbers/kinds';
+import {
+  differences,
+  planWith,
+  type Promised,
+  readPlan,
+  type AnyObject,
+  type Changed,
+  type ObjectKind,
+  type Plan,
+  objectsOf,
+} from '@/core/plan';
+import { AHEAD_MS, DRILL_MS, atlasOf, checkPromise, drillOf, drillsOf, impactOf } from '@/core/proof';
+import { compile, type Exchange } from '@/core/routing';
+import { REFERENCE, generate } from '../demo/generate';
+import { line, ms } from './lines';
+
+/* Speed of what is said of all calls there can be: on the demo company, on the reference plan, and beyond. */
+
+const AT = Date.UTC(2026, 10, 23, 10);
+const SPAN = { from: AT, to: AT + AHEAD_MS };
+
+function timed<T>(work: () => T): [took: number, T] {
+  const begun = performance.now();
+  const made = work();
+  return [performance.now() - begun, made];
+}
+
+function read(document: unknown): Plan {
+  const result = readPlan(document);
+  if (!result.ok) throw new Error(result.errors[0]!.sentence);
+  return result.plan;
+}
+
+const NOT_ALLOWED = { allow: false, pin: false, forward: false, transfer: false };
+
+/** One object of a kind, edited as an administrator might. */
+function edited(plan: Plan, kind: ObjectKind, nth: number): Changed {
+  const list = (objectsOf(plan, kind) as (AnyObject & Record<string, unknown>)[]).filter(
+    (o) => kind !== 'number' || (typeof o.belongsTo === 'string' && o.state === 'active'),
+  );
+  const before = list[nth % list.length]!;
+  const change: Partial<Record<ObjectKind, Record<string, unknown>>> = {
+    extension: { ringSeconds: 40 + (nth % 7), class: plan.classes.at(-1)!.id },
+    attendant: { noKeySeconds: 9 },
+    hours: { weekly: 'mon-fri 10:00-16:00' },
+    number: { belongsTo: plan.extensions[nth]!.id },
+    rung: { map: '9777x{4}' },
+    trunk: { enabled: false },
+    site: { emergencyTrunks: [plan.trunks[0]!.id] },
+    class: { rights: { ...plan.classes[nth % plan.classes.length]!.rights, international: NOT_ALLOWED } },
+  };
+  return { kind, id: before.id, value: { ...before, ...change[kind] } } as Changed;
+}
+
+function impacts(plan: Plan, live: Exchange, name: string): void {
+  for (const kind of ['extension', 'number', 'attendant', 'hours', 'trunk', 'rung', 'site', 'class'] as const) {
+    const took: number[] = [];
+    let groups = 0;
+    for (const nth of [3, 4, 5]) {
+      if (objectsOf(plan, kind).length === 0) continue;
+      const willBe = compile(planWith(plan, [edited(plan, kind, nth)]), live);
+      const edits = differences(plan, willBe.plan);
+      const [time, found] = timed(() => impactOf({ was: live, willBe, situation: {}, span: SPAN }, edits));
+      took.push(time);
+      groups = found.length;
+    }
+    line(`${name}: impact of one edit, ${kind}: first, next two`, took.map(ms).join(' / '), `300 ms   ${groups} groups`);
+  }
+}
+
+function atlases(plan: Plan, live: Exchange, name: string): void {
+  const phone = (nth: number) => plan.extensions[nth % plan.extensions.length]!.id;
+  const took = [7, 8, 5000, 5001].map((nth) => timed(() => atlasOf(live, phone(nth), AT, {}, true))[0]);
+  const after = compile(planWith(plan, [edited(plan, 'extension', 40)]), live);
+  took.push(timed(() => atlasOf(after, phone(8), AT, {}, true))[0]);
+  line(`${name}: atlas: first, next, other site, next, after an edit`, took.map(ms).join(' / '), '50 ms');
+}
+
+/** The plan with promises of every make, to a hundred. */
+function withPromises(document: ReturnType<typeof generate>): Plan {
+  const plan = read(document);
+  const outside = CALL_KINDS.filter((k) => !['emergency', 'internal', 'service'].includes(k));
+  const promises = Array.from({ length: 100 }, (_, i) => {
+    const base = { id: `promise-${i}`, name: `Promise ${i}` };
+    const site = plan.sites[i % plan.sites.length]!.id;
+    const number = plan.numbers[(i * 97) % plan.numbers.length]!.id;
+    const makes = [
+      { dialKinds: ['emergency'], must: 'leaves at its own site', fromSites: [site] },
+      { fromClasses: [plan.classes[i % plan.classes.length]!.id], dialKinds: outside, must: 'never reaches', ends: ['a fax'] },
+      { from: 'outside callers', fromNumbers: [number], must: 'can reach', ends: ['a phone', 'a mailbox', 'a queue or group'] },
+      { from: 'outside callers', must: 'never reaches', ends: ['the outside by own choice'], fromSites: [site] },
+      { fromSites: [site], dialKinds: outside, must: 'shows a number of the trunk' },
+    ];
+    return { ...base, ...makes[i % makes.length] };
+  });
+  return read({ ...document, promises });
+}
+
+function promises(live: Exchange, name: string, list: readonly Promised[], target: string): void {
+  const checking = { exchange: live, situation: {}, span: SPAN };
+  const [took, verdicts] = timed(() => list.map((p) => checkPromise(checking, p)));
+  const asked = verdicts.reduce((n, v) => n + v.asked, 0);
+  line(`${name}: ${list.length} promises`, ms(took), `${target}   ${asked} calls asked, ${verdicts.filter((v) => !v.holds).length} broken`);
+}
+
+function drills(live: Exchange, name: string): void {
+  const all = drillsOf(live);
+  const span = { from: AT, to: AT + DRILL_MS };
+  const took = all.map((drill) => timed(() => drillOf({ exchange: live, situation: {}, span }, drill))[0]);
+  const sum = took.reduce((a, b) => a + b, 0);
+  line(`${name}: all ${all.length} drills, slowest of them`, `${ms(sum)} / ${ms(Math.max(...took))}`, '30 s');
+}
+
+function problems(plan: Plan, live: Exchange, name: string): void {
+  problemsOf(live);
+  const took = [11, 12, 13].map((nth) => {
+    const after = compile(planWith(plan, [edited(plan, 'extension', nth)]), live);
+    return timed(() => problemsOf(after))[0];
+  });
+  line(`${name}: problems after one edit, three times`, took.map(ms).join(' / '), '50 ms');
+}
+
+function all(plan: Plan, name: string): void {
+  const live = compile(plan);
+  atlases(plan, live, name);
+  problems(plan, live, name);
+  impacts(plan, live, name);
+  promises(live, name, plan.promises, plan.promises.length < 100 ? '100 ms' : '5 s');
+  drills(live, name);
+  line(`${name}: memory of the process`, `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, '600 MB');
+}
+
+if (!process.env.NODEMO) all(read(parse(readFileSync('demo/plan.yaml', 'utf8'))), 'demo');
+const sizes = (process.env.BENCH_EXTENSIONS ?? '20000,100000').split(',').map(Number);
+for (const extensions of sizes) all(withPromises(generate({ ...REFERENCE, extensions })), `${extensions} phones`);
