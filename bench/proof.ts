@@ -124,14 +124,25 @@ function problems(plan: Plan, live: Exchange, name: string): void {
   line(`${name}: problems after one edit, three times`, took.map(ms).join(' / '), '50 ms');
 }
 
+/** What is held by now, garbage left out. */
+function memory(name: string, after: string): void {
+  globalThis.gc?.();
+  const { heapUsed, arrayBuffers, rss } = process.memoryUsage();
+  const [held, resident] = [heapUsed + arrayBuffers, rss].map((n) => (n / 1e6).toFixed(0));
+  line(`${name}: memory after ${after}: held / of the process`, `${held} / ${resident} MB`, '600 MB');
+}
+
 function all(plan: Plan, name: string): void {
   const live = compile(plan);
   atlases(plan, live, name);
   problems(plan, live, name);
+  memory(name, 'atlases and problems');
   impacts(plan, live, name);
+  memory(name, 'impacts');
   promises(live, name, plan.promises, plan.promises.length < 100 ? '100 ms' : '5 s');
+  memory(name, 'promises');
   drills(live, name);
-  line(`${name}: memory of the process`, `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, '600 MB');
+  memory(name, 'drills');
 }
 
 if (!process.env.NODEMO) all(read(parse(readFileSync('demo/plan.yaml', 'utf8'))), 'demo');

@@ -20,7 +20,7 @@ const run = async (entry, name, env = process.env, flags = []) => {
 try {
   ensurePackages();
   await run('bench/main.ts', 'bench');
-  await run('bench/proof.ts', 'bench-proof');
+  await run('bench/proof.ts', 'bench-proof', process.env, ['--expose-gc']);
   await run('bench/reference.ts', 'bench-reference', process.env, ['--expose-gc', '--max-old-space-size=4096']);
   ground = await startGround(settings('test'), { fresh: true, browser: true });
   buildWhenStale();

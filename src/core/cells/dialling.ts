@@ -63,6 +63,7 @@ const matches = (automaton: Automaton, state: number): boolean =>
   state !== DEAD && automaton.accepts[state]!.length > 0;
 const leadsOn = (automaton: Automaton, state: number): boolean => state !== DEAD && mayGrow(automaton, state);
 
+const ofContext = new WeakMap<DialContext, DialledCells>();
 const together = new WeakMap<LadderCells, WeakMap<Automaton, WeakMap<Automaton, DialledCells>>>();
 
 /**
@@ -70,6 +71,10 @@ const together = new WeakMap<LadderCells, WeakMap<Automaton, WeakMap<Automaton, 
  * object for all contexts, also of later plans, in which nothing that is asked here is different.
  */
 export function dialledCells(exchange: Exchange, context: DialContext): DialledCells {
+  return within(ofContext, context, () => cellsOf(exchange, context));
+}
+
+function cellsOf(exchange: Exchange, context: DialContext): DialledCells {
   const ladder = ladderCells(exchange, context);
   const emergency = stringsOf(context.emergency);
   const objects = stringsOf(context.objects);

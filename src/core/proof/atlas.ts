@@ -6,15 +6,9 @@ import { contextOf, outcomeOf, trace, type Ending, type Exchange, type Situation
 import { literalsOf, type Literal } from './literals';
 import type { Next, Region } from './regions';
 
-const known = new WeakMap<object, DialledCells>();
-
-/** The cells of a phone's dialling context; made once for all phones that share it. */
-export function cellsOf(exchange: Exchange, phone: Extension, at: number, situation: Situation): DialledCells {
-  const context = contextOf(exchange, phone, { at, situation });
-  let cells = known.get(context);
-  if (!cells) known.set(context, (cells = dialledCells(exchange, context)));
-  return cells;
-}
+/** The cells of a phone's dialling context. */
+export const cellsOf = (exchange: Exchange, phone: Extension, at: number, situation: Situation): DialledCells =>
+  dialledCells(exchange, contextOf(exchange, phone, { at, situation }));
 
 export interface Atlas {
   regions: Region[];
@@ -156,10 +150,18 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   const named = namedIn(situation);
   const alike = new Map<string, { end: Ending; right: string | null }>();
   const regions = new Map<string, { region: Region; dials: string[] }>();
+  /** where strings of plain phones go, by cell */
+  const plainOf = new Map<number, string[]>();
   for (const [dial, rule] of literalsOf(context)) {
-    const cell = cells[automaton.accepts[runAutomaton(automaton, dial)]![0]!]!;
+    const label = automaton.accepts[runAutomaton(automaton, dial)]![0]!;
+    const cell = cells[label]!;
     const call = { from: { type: 'extension' as const, id: phone.id }, dial, enBloc: true, at };
     const plain = rule.type === 'destination' && rule.id === phone.id ? '' : plainPhone(exchange, rule, named);
+    const quick = plain && together ? plainOf.get(label) : undefined;
+    if (quick) {
+      quick.push(dial);
+      continue;
+    }
     let found = plain && alike.get(plain);
     if (!found) {
       found = { end: outcomeOf(exchange, call, situation), right: rightOf(exchange, call, situation) };
@@ -172,7 +174,10 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
     if (region) {
       region.dials.push(dial);
       region.region.waits ||= cell.waits;
-    } else
+      if (plain && together) plainOf.set(label, region.dials);
+    } else {
+      const dials = [dial];
+      if (plain && together) plainOf.set(label, dials);
       regions.set(key, {
         region: {
           map: '',
@@ -183,8 +188,9 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
           right: found.right,
           example: dial,
         },
-        dials: [dial],
+        dials,
       });
+    }
   }
   const ofString = new Map<string, Region>();
   for (const { region, dials } of regions.values()) {

@@ -135,10 +135,12 @@ function outOfOrder({ plan }: Exchange, situation: Situation, { kind, out }: Dri
 
 /** What a drill can make a difference to, as if it were edited. */
 function touched({ plan }: Exchange, { kind, out }: Drill): Difference[] {
-  const as = (of: ObjectKind, ids: readonly string[]): Difference[] =>
-    (objectsOf(plan, of) as AnyObject[])
-      .filter((o) => ids.includes(o.id))
+  const as = (of: ObjectKind, ids: readonly string[]): Difference[] => {
+    const wanted = new Set(ids);
+    return (objectsOf(plan, of) as AnyObject[])
+      .filter((o) => wanted.has(o.id))
       .map((o) => ({ kind: of, id: o.id, before: o, after: o }) as Difference);
+  };
   if (kind === 'link') return as('site', out);
   if (kind !== 'site') return as('trunk', out);
   const at = (list: readonly { id: string; site: string }[]) =>

@@ -8,11 +8,18 @@ import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenA
 import { differing } from './noticed';
 import { waysOf } from './ways';
 
+/** What was found for a group of phones that others may share: the cells they are added to, and the strings that each asks alone. */
+interface Pass {
+  cells: ChangedCell[];
+  alone: string[];
+}
+
 const LAYERS = ['emergency', 'objects', 'ladder'] as const;
 
 /** Calls from phones to what stands in the plan: each string asked once for all phones of which nothing is asked but whether they may call inside. */
 export class Standing {
   private readonly met = new Map<string, ChangedCell[]>();
+  private readonly passes = new WeakMap<DialContext, WeakMap<DialContext, Map<string, Pass>>>();
   private readonly strings = new WeakMap<DialContext, WeakMap<DialContext, Map<string, boolean>>>();
   /** budgets of links make a difference to who calls from where */
   private readonly linked: boolean;
@@ -44,26 +51,57 @@ export class Standing {
     });
     const alike = JSON.stringify([...rights, this.linked ? group.phone.site : '']);
     const every = rights[0] !== rights[1];
+    const pass = every || moments.length > 1 || phones.some((p) => this.callers.has(p.id)) ? null : alike;
+    const passed = pass === null ? undefined : this.passesOf(contexts).get(pass);
+    if (passed) {
+      for (const cell of passed.cells) (cell.callers as (readonly string[])[]).push(group.phones);
+      for (const dial of passed.alone) this.askAlone(group, contexts, dial);
+      return;
+    }
     const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
+    const made: Pass = { cells: [], alone: [] };
     for (const [dial, single] of strings) {
-      const own = JSON.stringify([dial, group.phone.id]);
       // The same digits may be another's at another site, or go on there.
-      const there = contexts.map((c) => {
+      const there = contexts.map((c, i) => {
         const literal = literalAt(c, dial);
-        return literal ? [idOf(literal), takenAs(c, dial)] : null;
+        return literal ? `${idOf(literal)} ${takenAs(both[i]!, c, dial)}` : '';
       });
-      const shared = JSON.stringify([dial, alike, there]);
+      const shared = `${dial} ${alike} ${there[0]} ${there[1]}`;
       const known = single ? undefined : this.met.get(shared);
       if (known) {
         for (const cell of known) (cell.callers as (readonly string[])[]).push(group.phones);
+        made.cells.push(...known);
         continue;
       }
-      // Who calls themselves is nobody's example.
-      const target = idOf(literalAt(contexts[1], dial));
-      const caller = group.phones.find((p) => p !== target) ?? group.phone.id;
-      const { cells, asks } = this.ask(group, caller, dial);
-      this.met.set(single || asks || caller === target ? own : shared, cells);
+      const { cells, own } = this.askAlone(group, contexts, dial, single ? null : shared);
+      if (own) made.alone.push(dial);
+      else made.cells.push(...cells);
     }
+    if (pass !== null) this.passesOf(contexts).set(pass, made);
+  }
+
+  private passesOf([was, willBe]: readonly [DialContext, DialContext]): Map<string, Pass> {
+    const ofWas = this.passes.get(was) ?? new WeakMap<DialContext, Map<string, Pass>>();
+    this.passes.set(was, ofWas);
+    const found = ofWas.get(willBe) ?? new Map<string, Pass>();
+    ofWas.set(willBe, found);
+    return found;
+  }
+
+  /** Asks one string for one group of phones; what holds for others with the same `shared` key is kept for them. */
+  private askAlone(
+    group: PhoneGroup,
+    contexts: readonly [DialContext, DialContext],
+    dial: string,
+    shared: string | null = null,
+  ): { cells: ChangedCell[]; own: boolean } {
+    // Who calls themselves is nobody's example.
+    const target = idOf(literalAt(contexts[1], dial));
+    const caller = group.phones.find((p) => p !== target) ?? group.phone.id;
+    const { cells, asks } = this.ask(group, caller, dial);
+    const own = shared === null || asks || caller === target;
+    this.met.set(own ? `${dial} ${group.phone.id}` : shared, cells);
+    return { cells, own };
   }
 
   /** Strings at which an edit can make a difference, and whether each has to be asked for each group of phones alone; or `every` one. */
@@ -97,13 +135,14 @@ export class Standing {
 
   private amongAll(was: DialContext, willBe: DialContext): Map<string, boolean> {
     const { all, ids } = this.affected;
+    const { was: mine, willBe: theirs } = this.comparing;
     const found = new Map<string, boolean>();
     for (const dial of new Set([...literalsOf(was), ...literalsOf(willBe)].map(([text]) => text))) {
       const [a, b] = [literalAt(was, dial), literalAt(willBe, dial)];
       const same = idOf(a) === idOf(b);
       const emergency = a?.type === 'emergency' || b?.type === 'emergency';
       // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
-      const taken = same && takenAs(was, dial) !== takenAs(willBe, dial);
+      const taken = same && takenAs(mine, was, dial) !== takenAs(theirs, willBe, dial);
       if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;
       found.set(dial, !same || taken || a?.type !== 'destination');
     }

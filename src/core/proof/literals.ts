@@ -1,12 +1,7 @@
-import {
-  DIAL_START,
-  dialMatch,
-  dialled,
-  rulesAt,
-  type DialContext,
-  type DialRule,
-  type Layer,
-} from '../exchange/context';
+import { dialledCells } from '../cells';
+import { run } from '../digits';
+import type { DialContext, DialRule, Layer } from '../exchange/context';
+import type { Exchange } from '../routing';
 
 /** What has a string of its own that phones dial. */
 export type Literal = Exclude<DialRule, { type: 'rung' }>;
@@ -91,12 +86,8 @@ export const idOf = (rule: Literal | undefined): string =>
         : rule.id;
 
 /** How a phone takes a string that stands in its context (ENGINE E3): whole, at once or after the timer, or something shorter before. */
-export function takenAs(context: DialContext, dial: string): 'at once' | 'after the timer' | 'something shorter' {
-  let state = DIAL_START;
-  for (let i = 0; i < dial.length; i++) {
-    state = dialled(context, state, dial.charCodeAt(i))!;
-    const final = rulesAt(context, state)[0]?.type === 'emergency' || dialMatch(context, state) === 'final';
-    if (final) return i + 1 === dial.length ? 'at once' : 'something shorter';
-  }
-  return 'after the timer';
+export function takenAs(exchange: Exchange, context: DialContext, dial: string): string {
+  const { automaton, cells } = dialledCells(exchange, context);
+  const { takenEarly, waits } = cells[automaton.accepts[run(automaton, dial)]![0]!]!;
+  return takenEarly ? 'something shorter' : waits ? 'after the timer' : 'at once';
 }

@@ -85,6 +85,8 @@ function firstBroken(
 }
 
 const known = new WeakMap<Exchange, Map<string, Way[]>>();
+/** Entries of a plan whose ways are kept: promises of a large plan seldom ask for the same ones. */
+const MOST_KEPT = 12_000;
 
 const names = new WeakMap<readonly Span[], string>();
 
@@ -105,7 +107,7 @@ function waysFrom({ exchange, situation, span }: Checking, entry: Entry, trunksD
     const { call, moments, within } = entry;
     const mostTrunks = trunksDown ? 1 : 0;
     ways = waysOf({ exchanges: [exchange], call, situation, span, affected: ANYTHING, moments, within, mostTrunks });
-    ofExchange.set(key, ways);
+    if (ofExchange.size < MOST_KEPT) ofExchange.set(key, ways);
   }
   return ways;
 }
