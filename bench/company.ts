@@ -36,6 +36,7 @@ export async function loadReference(before: () => Promise<void>): Promise<{ obje
     draftVersion: (await ground.now()).draft.version,
     note: 'The reference company',
     override: 'a company made for measuring',
+    leave: [],
   });
   return { objects: found.length, seconds };
 }

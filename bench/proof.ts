@@ -68,7 +68,11 @@ function impacts(plan: Plan, live: Exchange, name: string): void {
       took.push(time);
       groups = found.length;
     }
-    line(`${name}: impact of one edit, ${kind}: first, next two`, took.map(ms).join(' / '), `300 ms   ${groups} groups`);
+    line(
+      `${name}: impact of one edit, ${kind}: first, next two`,
+      took.map(ms).join(' / '),
+      `300 ms   ${groups} groups`,
+    );
   }
 }
 
@@ -90,8 +94,18 @@ function withPromises(document: ReturnType<typeof generate>): Plan {
     const number = plan.numbers[(i * 97) % plan.numbers.length]!.id;
     const makes = [
       { dialKinds: ['emergency'], must: 'leaves at its own site', fromSites: [site] },
-      { fromClasses: [plan.classes[i % plan.classes.length]!.id], dialKinds: outside, must: 'never reaches', ends: ['a fax'] },
-      { from: 'outside callers', fromNumbers: [number], must: 'can reach', ends: ['a phone', 'a mailbox', 'a queue or group'] },
+      {
+        fromClasses: [plan.classes[i % plan.classes.length]!.id],
+        dialKinds: outside,
+        must: 'never reaches',
+        ends: ['a fax'],
+      },
+      {
+        from: 'outside callers',
+        fromNumbers: [number],
+        must: 'can reach',
+        ends: ['a phone', 'a mailbox', 'a queue or group'],
+      },
       { from: 'outside callers', must: 'never reaches', ends: ['the outside by own choice'], fromSites: [site] },
       { fromSites: [site], dialKinds: outside, must: 'shows a number of the trunk' },
     ];
@@ -104,7 +118,11 @@ function promises(live: Exchange, name: string, list: readonly Promised[], targe
   const checking = { exchange: live, situation: {}, span: SPAN };
   const [took, verdicts] = timed(() => list.map((p) => checkPromise(checking, p)));
   const asked = verdicts.reduce((n, v) => n + v.asked, 0);
-  line(`${name}: ${list.length} promises`, ms(took), `${target}   ${asked} calls asked, ${verdicts.filter((v) => !v.holds).length} broken`);
+  line(
+    `${name}: ${list.length} promises`,
+    ms(took),
+    `${target}   ${asked} calls asked, ${verdicts.filter((v) => !v.holds).length} broken`,
+  );
 }
 
 function drills(live: Exchange, name: string): void {

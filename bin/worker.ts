@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { speakPhrases } from '@/server/sound/phrases';
 import { readDueFeed } from '@/server/calendars/links';
 import { DatabaseGone, closePool, writing } from '@/server/db/pool';
-import { undoWork } from '@/server/draft';
+import { goLiveDue, undoWork } from '@/server/draft';
 import { holdPlansHere } from '@/server/engine/here';
 import { watchMemory } from '@/server/jobs/agreement';
 import { heartbeat } from '@/server/jobs/heartbeat';
@@ -107,6 +107,18 @@ async function mails(): Promise<void> {
   }
 }
 
+/** What was planned goes live when its time has come. */
+async function goings(): Promise<void> {
+  while (!ending) {
+    try {
+      if (await goLiveDue(new Date())) continue;
+    } catch (e) {
+      if (!(e instanceof DatabaseGone)) log.error({ err: e }, 'what was planned could not go live');
+    }
+    await sleep(AWAY_MS);
+  }
+}
+
 /** What the exchange says itself is spoken once, in the background. */
 async function phrases(): Promise<void> {
   try {
@@ -118,7 +130,7 @@ async function phrases(): Promise<void> {
 
 const silent = heartbeat('worker');
 const unwatched = watchMemory();
-void Promise.all([...LANES.map(work), feeds(), phrases(), months(), mails()]).finally(() => {
+void Promise.all([...LANES.map(work), feeds(), phrases(), months(), mails(), goings()]).finally(() => {
   silent();
   unwatched();
   return closePool();

@@ -71,6 +71,7 @@ async function main(): Promise<void> {
     draftVersion: (await reading(readVersions)).draft,
     note: 'The company as it was taken over',
     override: 'taken over as it runs; what is wrong is mended next',
+    leave: [],
   });
   await liveSince(1, past.taken);
   await changeOne(oduya, 'extension', 'e-2108', { ringSeconds: 40 });
@@ -82,6 +83,7 @@ async function main(): Promise<void> {
     draftVersion: (await reading(readVersions)).draft,
     note: 'Longer ringing at the bookings desk',
     override: '',
+    leave: [],
   });
   await liveSince(2, past.second);
 

@@ -43,6 +43,7 @@ export const rehearsalFacts = {
     summary:
       'Rehearsals kept as tests, each run in the draft as it stands; one that fails names the edit that broke it',
     right: 'ask',
+    query: z.strictObject({ of: z.enum(['draft', 'live']).default('draft') }),
     answer: z.strictObject({ tests: z.array(z.strictObject({ kept, went: rehearsed })) }),
   },
   keepRehearsal: {

@@ -6,7 +6,7 @@ import { useAsked } from './use-asked';
 
 /** Rehearsals kept as tests that go otherwise in the draft as it stands, each with the edit that made it so; nothing where all go as they went. */
 export function BrokenRehearsals() {
-  const asked = useAsked('rehearsals', {}, { keep: true, fresh: true });
+  const asked = useAsked('rehearsals', { query: { of: 'draft' } }, { keep: true, fresh: true });
   const broken = (asked.value?.tests ?? []).filter((t) => !t.went.holds);
   if (broken.length === 0) return null;
   return (

@@ -2,7 +2,14 @@ import { DEAD, SYMBOL_COUNT, minimise, symbolIndex, waitsForTimer, type Automato
 import type { DialContext, DialRule } from '../exchange/context';
 import type { Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
-import { callingCodeOf, numberReader, type Asked, type CallKind, type NumberClass, type NumberReader } from '../numbers';
+import {
+  callingCodeOf,
+  numberReader,
+  type Asked,
+  type CallKind,
+  type NumberClass,
+  type NumberReader,
+} from '../numbers';
 import { after, writtenFrom, type Rewriting } from './sending';
 
 /** What is alike for all strings that a rule takes and that are sent alike. */
@@ -90,7 +97,6 @@ const step = (automaton: Automaton, state: number, symbol: number): number =>
 function readOn(by: ReadBy, state: number, symbol: number): number {
   return state < UNUSED ? begun(by, UNUSED - state - 1) : step(by.reader.automaton, state, symbol);
 }
-
 
 function made(exchange: Exchange, context: DialContext, rules: readonly CompiledRung[], asked: Asked): LadderCells {
   const ladder = context.ladder.automaton;

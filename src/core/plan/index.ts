@@ -24,6 +24,7 @@ export * from './references';
 export * from './side-by-side';
 export * from './grouped';
 export * from './differences';
+export * from './leaving';
 export * from './plan-with';
 export * from './objects/extension';
 export * from './objects/number';

@@ -27,7 +27,17 @@ function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>
   const { ringSeconds, lines, callWaiting, rejectsWithheld, site, kind } = phone;
   const teams = person === null ? null : (exchange.people.get(person)?.teams ?? []);
   const left = { ...box, id: null, name: null, digits: null, owners: null, emails: null };
-  return JSON.stringify([kind, site, phone.class, ringSeconds, lines, callWaiting, rejectsWithheld, teams, box && left]);
+  return JSON.stringify([
+    kind,
+    site,
+    phone.class,
+    ringSeconds,
+    lines,
+    callWaiting,
+    rejectsWithheld,
+    teams,
+    box && left,
+  ]);
 }
 
 const known = new WeakMap<Exchange, Map<string, WeakMap<Layer, LiteralGroup[]>>>();

@@ -1,4 +1,13 @@
-import { overTime, pairsOf, phoneGroups, rewrittenApart, type DialledCells, type Pairs, type PhoneGroup, type TimeCell } from '../cells';
+import {
+  overTime,
+  pairsOf,
+  phoneGroups,
+  rewrittenApart,
+  type DialledCells,
+  type Pairs,
+  type PhoneGroup,
+  type TimeCell,
+} from '../cells';
 import { countDialable, run as runAutomaton, shortestWitness, type Automaton } from '../digits';
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';

@@ -150,7 +150,8 @@ describe('impact', () => {
             (acts.length > 0 || c.acts.length === 0) &&
             isWithin(c.acts, acts) &&
             (phone
-              ? c.callers.some((g) => g.includes(phone.id)) && [...call.dial].some((_, k) => c.has(call.dial.slice(0, k + 1)))
+              ? c.callers.some((g) => g.includes(phone.id)) &&
+                [...call.dial].some((_, k) => c.has(call.dial.slice(0, k + 1)))
               : c.number === call.dial),
         );
         compared += 1;

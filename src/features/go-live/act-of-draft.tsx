@@ -10,6 +10,7 @@ import { Time } from '@/ui/time';
 import { call } from '@/workbench/api';
 import { useAsked } from '@/workbench/use-asked';
 import { DifferenceView } from './difference';
+import { LaterAct, type Later } from './later-part';
 import { MorePages, useMorePages } from './more-pages';
 
 /** One act of the draft: its name, who and when; unfolded, the objects that it makes differ from live. */
@@ -21,6 +22,7 @@ export function ActOfDraft({
   who,
   onUndo,
   onUndoOne,
+  later,
 }: {
   act: PendingAct;
   asked: { kind: string };
@@ -30,6 +32,7 @@ export function ActOfDraft({
   who: (name: string) => string;
   onUndo: (() => void) | null;
   onUndoOne: ((edit: PendingEdit) => void) | null;
+  later: Later | null;
 }) {
   const [open, setOpen] = useState(first || brought !== null);
   return (
@@ -58,6 +61,7 @@ export function ActOfDraft({
               </>
             ) : null}
           </span>
+          {later ? <LaterAct later={later} one={{ act: act.id }} name={act.name} /> : null}
           {onUndo ? (
             <Act h="24px" onClick={onUndo} aria-label={`Undo: ${act.name}`}>
               Undo
@@ -66,9 +70,15 @@ export function ActOfDraft({
         </Flex>
       </Flex>
       {open && brought && asked.kind === '' ? (
-        <List first={brought} query={undefined} who={who} onUndoOne={act.objects > 1 ? onUndoOne : null} />
+        <List
+          first={brought}
+          query={undefined}
+          who={who}
+          onUndoOne={act.objects > 1 ? onUndoOne : null}
+          later={act.objects > 1 ? later : null}
+        />
       ) : open ? (
-        <Objects key={asked.kind} act={act} kind={asked.kind} who={who} onUndoOne={onUndoOne} />
+        <Objects key={asked.kind} act={act} kind={asked.kind} who={who} onUndoOne={onUndoOne} later={later} />
       ) : null}
     </Box>
   );
@@ -80,17 +90,20 @@ function Objects({
   kind,
   who,
   onUndoOne,
+  later,
 }: {
   act: PendingAct;
   kind: string;
   who: (name: string) => string;
   onUndoOne: ((edit: PendingEdit) => void) | null;
+  later: Later | null;
 }) {
   const query = { act: act.id, kind } as Input<'edits'>['query'];
   const { value, wrong } = useAsked('edits', { query });
   if (wrong) return <Wrong>{wrong}</Wrong>;
   if (!value) return <Box color="quiet">Fetching …</Box>;
-  return <List first={value} query={query} who={who} onUndoOne={act.objects > 1 ? onUndoOne : null} />;
+  const many = act.objects > 1;
+  return <List first={value} query={query} who={who} onUndoOne={many ? onUndoOne : null} later={many ? later : null} />;
 }
 
 function List({
@@ -98,11 +111,13 @@ function List({
   query,
   who,
   onUndoOne,
+  later,
 }: {
   first: Pending;
   query: Input<'edits'>['query'];
   who: (name: string) => string;
   onUndoOne: ((edit: PendingEdit) => void) | null;
+  later: Later | null;
 }) {
   const list = useMorePages('edits', first, (after) => call('edits', { query: { ...query, after } }));
   return (
@@ -115,6 +130,7 @@ function List({
           aside={
             <>
               {e.by.length > 1 ? `edited by ${e.by.map(who).join(', ')}` : null}
+              {later ? <LaterAct later={later} one={{ kind: e.kind, id: e.id }} name={e.label} /> : null}
               {onUndoOne ? (
                 <Act h="24px" onClick={() => onUndoOne(e)} aria-label={`Undo only ${e.label}`}>
                   Undo only this

@@ -1,13 +1,17 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import type { Answer } from '@/contract';
+import type { Leave } from '@/contract/plan';
 import { Act, AreaBox, PartTitle, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
+import { Time } from '@/ui/time';
+import { PlanPart } from './plan-part';
 
 type Problem = Answer<'problems'>['problems'][number];
 
@@ -81,7 +85,11 @@ export function GoPart({
   edits,
   draftVersion,
   revision,
+  leave,
+  busy: waiting = false,
+  policy,
   onGone,
+  onPlanned,
 }: {
   gate: GateData;
   account: string;
@@ -89,19 +97,24 @@ export function GoPart({
   edits: string;
   draftVersion: number;
   revision: number;
+  /** what is left for later */
+  leave: Leave[];
+  /** what this says is being looked up anew */
+  busy?: boolean;
+  policy: { secondPerson: boolean; quietUntil: number | null };
+  onPlanned: () => void;
   onGone: (number: number) => void;
 }) {
   const barred = gate.emergency.length > 0;
-  const needsReason = gate.errors.length > 0;
+  const isQuiet = policy.quietUntil !== null;
+  const needsReason = gate.errors.length > 0 || isQuiet;
   const { form, submit, busy, general, clear } = useActForm<'goLive', { note: string; reason: string }>({
     operation: 'goLive',
     checked: false,
     defaults: { note: '', reason: '' },
-    input: ({ note, reason }) => ({ body: { draftVersion, note, override: needsReason ? reason : '' } }),
+    input: ({ note, reason }) => ({ body: { draftVersion, note, override: needsReason ? reason : '', leave } }),
     unsaid: ({ reason }) =>
-      needsReason && reason.trim() === ''
-        ? [{ field: 'reason', sentence: 'Say why it goes live in spite of its errors.' }]
-        : [],
+      needsReason && reason.trim() === '' ? [{ field: 'reason', sentence: 'Say why it goes live all the same.' }] : [],
     fieldOf: (path) => (path === 'note' ? 'note' : path === 'override' && needsReason ? 'reason' : null),
     keep: { key: `${account} go-live`, about: null },
     onMade: ({ number }) => {
@@ -109,15 +122,39 @@ export function GoPart({
       onGone(number);
     },
   });
+  const [later, setLater] = useState(false);
   const { field } = formFields(form, { prefix: 'live' });
   const reason = useWatch({ control: form.control, name: 'reason' });
   const said = barred
     ? 'Emergency calls would not get out, or not as they must. Nobody can let that through: mend it first.'
     : needsReason && !mayOverride
-      ? 'Errors stand against it. Mend them, or ask whoever manages administrators to let them through.'
+      ? isQuiet && gate.errors.length === 0
+        ? 'Only whoever manages administrators makes something live at this time.'
+        : 'Errors stand against it. Mend them, or ask whoever manages administrators to let them through.'
       : null;
+  if (!said && (later || policy.secondPerson))
+    return (
+      <PlanPart
+        account={account}
+        draftVersion={draftVersion}
+        leave={leave}
+        needsReason={gate.errors.length > 0}
+        secondPerson={policy.secondPerson}
+        onPlanned={() => {
+          setLater(false);
+          onPlanned();
+        }}
+        onClose={policy.secondPerson ? null : () => setLater(false)}
+      />
+    );
   return (
     <form noValidate onSubmit={(e) => void submit(e)}>
+      {policy.quietUntil !== null ? (
+        <Box mb="8px" color="brick" data-testid="quiet-time">
+          Nothing goes live at this time of the week; it may again from{' '}
+          <Time iso={new Date(policy.quietUntil).toISOString()} />.
+        </Box>
+      ) : null}
       {field('note', 'Note for whoever looks later', ({ change, ...rest }) => (
         <AreaBox {...rest} maxLength={500} placeholder="Why these changes" onChange={(e) => change(e.target.value)} />
       ))}
@@ -125,7 +162,9 @@ export function GoPart({
         <Box mt="10px">
           {field(
             'reason',
-            'Why it goes live in spite of its errors (kept with the revision)',
+            gate.errors.length > 0
+              ? 'Why it goes live in spite of its errors (kept with the revision)'
+              : 'Why it goes live at this time (kept with the revision)',
             ({ change, ...rest }) => (
               <AreaBox {...rest} maxLength={500} onChange={(e) => change(e.target.value)} />
             ),
@@ -148,14 +187,23 @@ export function GoPart({
           w="100%"
           h="34px"
           type="submit"
-          disabled={busy || (needsReason && reason.trim() === '')}
+          disabled={busy || waiting || (needsReason && reason.trim() === '')}
           data-testid="go-live"
         >
-          {busy ? 'Going live …' : needsReason ? `Go live with ${edits} and their errors` : `Go live with ${edits}`}
+          {busy
+            ? 'Going live …'
+            : gate.errors.length > 0
+              ? `Go live with ${edits} and their errors`
+              : `Go live with ${edits}`}
+        </Act>
+      )}
+      {said ? null : (
+        <Act mt="8px" h="26px" onClick={() => setLater(true)}>
+          At a time…
         </Act>
       )}
       <Box color="quiet" mt="8px">
-        All of them at once, as revision {revision}. You can bring any revision back.
+        {leave.length > 0 ? 'These' : 'All of them'} at once, as revision {revision}. You can bring any revision back.
       </Box>
     </form>
   );

@@ -1,9 +1,9 @@
 'use client';
 
-import { Box, chakra } from '@chakra-ui/react';
+import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
+import type { Going, Leave, Pending, PendingAct, PendingEdit } from '@/contract/plan';
 import { RealCalls } from '@/workbench/replay/real-calls';
 import { BrokenRehearsals } from '@/workbench/broken-rehearsals';
 import { call, type ApiResult } from '@/workbench/api';
@@ -18,6 +18,10 @@ import { Later } from '@/ui/later';
 import { ActOfDraft } from './act-of-draft';
 import { CallsThatChange } from './calls-that-change';
 import { GateList, GoPart, type GateData } from './gate';
+import { AfterLive } from './after-live';
+import { Goings } from './goings';
+import { LaterAct, LeftPart, type Later as LaterOf } from './later-part';
+import { useAsked } from '@/workbench/use-asked';
 import { useRefresh } from '@/ui/refresh';
 
 /** What the server gives this page: a first page of edits, and how they group. */
@@ -26,6 +30,10 @@ export interface GoLiveData {
   /** chosen kind and person, and the act that is unfolded at first */
   asked: { kind: string; by: string; act: string };
   mayGoLive: boolean;
+  /** what waits to go live, and what became of the last ones */
+  goings: Going[];
+  /** how the organisation goes live */
+  policy: { secondPerson: boolean; quietUntil: number | null };
   /** may let errors through that are not about emergency calls */
   mayOverride: boolean;
   /** what stands between the draft and going live; null: not for this reader */
@@ -45,6 +53,8 @@ export interface GoLiveData {
 /** Objects up to which the impact is asked for unasked. */
 const MOST_COMPARED = 200;
 
+const NONE: Leave[] = [];
+
 const plural = (n: number) => `${n} ${n === 1 ? 'edit' : 'edits'}`;
 
 /** What going live would change: act by act, each unfolding to its objects; undo of one; a note; go. */
@@ -54,8 +64,12 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
   const { pending, asked, me } = data;
   const [wrong, setWrong] = useState<string | null>(null);
   const [gone, setGone] = useState<number | null>(null);
+  const [leave, setLeave] = useState<Leave[]>([]);
+  const leaving = useAsked('leaving', leave.length > 0 ? { body: { leave } } : null, { keep: true });
+  const later: LaterOf | null = data.mayGoLive ? { leave, onLeave: setLeave } : null;
   const onGone = (number: number) => {
     setGone(number);
+    setLeave([]);
     refresh();
   };
   const [question, confirm] = useConfirm<'undo' | 'only'>();
@@ -100,8 +114,33 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           <>
             <TypedSection account={data.account} />
             {data.mayAsk && pending.objects <= MOST_COMPARED ? <CallsThatChange /> : null}
+            {leave.length > 0 && leaving.value ? (
+              <LeftPart leaving={leaving.value} onNone={() => setLeave([])} />
+            ) : null}
+            {leaving.wrong ? <Wrong>{leaving.wrong}</Wrong> : null}
             <PaneSection title="Go live">
-              {data.gate ? (
+              {leave.length > 0 ? (
+                leaving.value && leaving.value.errors.length === 0 && leaving.value.objects > 0 ? (
+                  <GoPart
+                    key="part"
+                    gate={leaving.value.gate}
+                    account={data.account}
+                    mayOverride={data.mayOverride}
+                    edits={plural(leaving.value.acts)}
+                    draftVersion={pending.draftVersion}
+                    revision={pending.revision + 1}
+                    leave={leave}
+                    policy={data.policy}
+                    onPlanned={refresh}
+                    busy={leaving.waiting}
+                    onGone={onGone}
+                  />
+                ) : leaving.waiting ? (
+                  'What can go without them is being looked up.'
+                ) : (
+                  'Nothing would go live.'
+                )
+              ) : data.gate ? (
                 <Later of={data.gate}>
                   {(gate) => (
                     <GoPart
@@ -111,6 +150,9 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
                       edits={plural(pending.count)}
                       draftVersion={pending.draftVersion}
                       revision={pending.revision + 1}
+                      leave={NONE}
+                      policy={data.policy}
+                      onPlanned={refresh}
                       onGone={onGone}
                     />
                   )}
@@ -132,6 +174,11 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
               chosen={asked.by}
               onChoose={(by) => filter({ by })}
               wordsOf={(g) => who(g.key)}
+              asideOf={
+                later
+                  ? (g) => <LaterAct later={later} one={{ by: g.key }} name={`all that ${who(g.key)} edited`} />
+                  : undefined
+              }
             />
           </>
         ) : undefined
@@ -142,20 +189,8 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           <Wrong>{wrong}</Wrong>
         </Box>
       ) : null}
-      {gone ? (
-        <Box
-          role="status"
-          mb="12px"
-          border="1px solid"
-          borderColor="pine"
-          rounded="4px"
-          bg="raised"
-          p="12px"
-          data-testid="went-live"
-        >
-          Revision {gone} is live.
-        </Box>
-      ) : null}
+      {gone ? <AfterLive revision={gone} /> : null}
+      <Goings goings={data.goings} mayGoLive={data.mayGoLive} onDone={refresh} />
       {data.gate ? <BrokenRehearsals /> : null}
       {data.losing.length > 0 ? (
         <Box
@@ -173,7 +208,11 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           ))}
         </Box>
       ) : null}
-      {data.gate && pending.objects > 0 ? <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later> : null}
+      {leave.length > 0 && leaving.value ? (
+        <GateList gate={leaving.value.gate} />
+      ) : data.gate && pending.objects > 0 ? (
+        <Later of={data.gate}>{(gate) => <GateList gate={gate} />}</Later>
+      ) : null}
       {data.mayReplay && pending.objects > 0 ? <RealCalls draftVersion={pending.draftVersion} /> : null}
       {pending.objects === 0 ? <TypedSection account={data.account} /> : null}
       {pending.objects === 0 ? (
@@ -192,6 +231,7 @@ export function GoLivePage({ data }: { data: GoLiveData }) {
           who={who}
           onUndo={data.mayEdit && act.at !== null ? () => void undoAct(act) : null}
           onUndoOne={data.mayEdit ? (edit) => void undoOne(act, edit) : null}
+          later={act.at === null ? null : later}
         />
       ))}
       {pending.actsLeft > 0 ? <Box color="quiet">and {pending.actsLeft} older edits, see History</Box> : null}
@@ -234,32 +274,37 @@ function Groups({
   chosen,
   onChoose,
   wordsOf,
+  asideOf,
 }: {
   title: string;
   groups: Pending['kinds'];
   chosen: string;
   onChoose: (key: string) => void;
   wordsOf: (group: Pending['kinds'][number]) => string;
+  asideOf?: ((group: Pending['kinds'][number]) => React.ReactNode) | undefined;
 }) {
   return (
     <PaneSection title={title}>
       {groups.map((g) => (
-        <chakra.button
-          key={g.key}
-          type="button"
-          display="flex"
-          w="100%"
-          justifyContent="space-between"
-          px="4px"
-          rounded="3px"
-          bg={chosen === g.key ? 'plumTint' : undefined}
-          fontWeight={chosen === g.key ? 700 : 400}
-          aria-pressed={chosen === g.key}
-          onClick={() => onChoose(chosen === g.key ? '' : g.key)}
-        >
-          <span>{wordsOf(g)}</span>
-          <chakra.span color="quiet">{g.count}</chakra.span>
-        </chakra.button>
+        <Flex key={g.key} gap="6px" align="center">
+          <chakra.button
+            type="button"
+            display="flex"
+            flex="1"
+            minW={0}
+            justifyContent="space-between"
+            px="4px"
+            rounded="3px"
+            bg={chosen === g.key ? 'plumTint' : undefined}
+            fontWeight={chosen === g.key ? 700 : 400}
+            aria-pressed={chosen === g.key}
+            onClick={() => onChoose(chosen === g.key ? '' : g.key)}
+          >
+            <span>{wordsOf(g)}</span>
+            <chakra.span color="quiet">{g.count}</chakra.span>
+          </chakra.button>
+          {asideOf?.(g)}
+        </Flex>
       ))}
     </PaneSection>
   );

@@ -101,6 +101,7 @@ export function SettingsPage({
               fields: ['blockedCallers', 'blockedLeadTo', 'rejectsWithheld', 'withheldLeadTo'],
             },
             { title: 'Transfers and mailbox PINs', fields: ['recallSeconds', 'pinLeastDigits'] },
+            { title: 'Going live', fields: ['secondPerson', 'quietTimes'] },
           ]}
         />
         <Part title="Sign-out">

@@ -9,7 +9,7 @@ export interface NewMail {
   to: string;
   subject: string;
   text: string;
-  about: 'message' | 'welcome' | 'queue';
+  about: 'message' | 'welcome' | 'queue' | 'going-live';
   /** the message it tells of, and whether its sound goes along */
   message?: string;
   sound?: boolean;

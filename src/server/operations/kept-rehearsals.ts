@@ -24,8 +24,8 @@ interface Row {
 
 const parsed = (value: unknown) => (typeof value === 'string' ? (JSON.parse(value) as unknown) : value);
 
-/** All that are kept, the newest first, each with how it goes in the draft now. */
-export async function rehearsals(actor: Actor) {
+/** All that are kept, the newest first, each with how it goes in the draft now, or live. */
+export async function rehearsals(actor: Actor, of: 'draft' | 'live') {
   const found = await reading((c) =>
     rows<Row & Record<string, unknown>>(
       c,
@@ -42,7 +42,7 @@ export async function rehearsals(actor: Actor) {
     by: r.by,
     madeAt: r.at.toISOString(),
   }));
-  return { tests: await ask('rehearsed', { reader: actor, tests }) };
+  return { tests: await ask('rehearsed', { reader: actor, tests, of }) };
 }
 
 /** Keeps a rehearsal as it goes in the draft now. */

@@ -1,7 +1,18 @@
 import type { planFacts } from '@/contract/plan';
 import { isKind } from '@/core/plan';
 import { Refused, demandEverywhere } from '../access/rights';
-import { applyEdits, bringBack, goLive, listRevisions, undoEdit, undoLast } from '../draft';
+import {
+  agreeGoing,
+  applyEdits,
+  bringBack,
+  goLive,
+  listGoings,
+  listRevisions,
+  planGoing,
+  undoEdit,
+  undoLast,
+  withdrawGoing,
+} from '../draft';
 import { ask } from '../engine';
 import { openApiDocument } from '@/contract/openapi';
 import { piecesAround, situationAt } from '../state/situation';
@@ -49,8 +60,16 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     const { course: _course, referredToBy: _referredToBy, picture: _picture, ...rest } = around;
     return rest;
   },
+  leaving: ({ actor, body, request }) => {
+    demandEverywhere(actor, 'goLive');
+    return ask('leaving', { reader: actor, ...body }, { signal: request.signal });
+  },
   problems: ({ actor, query, request }) => ask('problems', { reader: actor, ...query }, { signal: request.signal }),
   goLive: ({ actor, body }) => goLive(actor, body),
+  plannedGoings: async ({ actor }) => ({ goings: await listGoings(actor) }),
+  planGoing: ({ actor, body }) => planGoing(actor, body),
+  agreeGoing: ({ actor, params }) => agreeGoing(actor, params.id),
+  withdrawGoing: ({ actor, params }) => withdrawGoing(actor, params.id),
   revisions: async ({ actor }) => ({ revisions: await listRevisions(actor) }),
   compare: ({ actor, query, params, request }) => {
     demandEverywhere(actor, 'look');

@@ -3,7 +3,7 @@ import { dropRehearsal, keepRehearsal, rehearsals } from './kept-rehearsals';
 import type { Handlers } from './handler';
 
 export const rehearsalHandlers: Handlers<keyof typeof rehearsalFacts> = {
-  rehearsals: ({ actor }) => rehearsals(actor),
+  rehearsals: ({ actor, query }) => rehearsals(actor, query.of),
   keepRehearsal: ({ actor, body }) => keepRehearsal(actor, body),
   dropRehearsal: ({ actor, params }) => dropRehearsal(actor, params.id),
 };

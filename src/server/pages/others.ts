@@ -17,7 +17,7 @@ import { reading } from '../db/pool';
 import { listMail } from '../mail/queue';
 import { mailSettings } from '../mail/settings';
 import { listApiTokens } from '../access/tokens';
-import { listRevisions } from '../draft';
+import { goingPolicy, listGoings, listRevisions } from '../draft';
 import { readActs } from '../history/acts';
 import { deadJobs } from '../jobs/jobs';
 import { leaveProposal } from '../operations/people';
@@ -45,11 +45,18 @@ export async function goLivePage(asked: { kind?: string; by?: string; act?: stri
   const reader = await pageActor();
   const query = { kind: asked.kind ?? '', by: asked.by ?? '', act: '', after: '' };
   const goes = may(reader, 'goLive') && mayEverywhere(reader, 'look');
-  const [pending, revisions] = await Promise.all([askForPage('pending', { reader, ...query }), listRevisions(reader)]);
+  const [pending, revisions, goings, policy] = await Promise.all([
+    askForPage('pending', { reader, ...query }),
+    listRevisions(reader),
+    listGoings(reader),
+    goes ? goingPolicy(reader, Date.now()) : { secondPerson: false, quietUntil: null },
+  ]);
   return {
     pending,
     asked: { kind: query.kind, by: query.by, act: asked.act ?? '' },
     mayGoLive: goes,
+    goings,
+    policy,
     mayOverride: may(reader, 'administer'),
     gate: goes ? askForPage('gate', {}) : null,
     mayAsk: may(reader, 'ask'),

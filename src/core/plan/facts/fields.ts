@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { parseDigitMap } from '../../digits';
+import { parseWeek } from '../../hours';
 import { callingCodeOf } from '../../numbers';
 
 /** What the schema knows of a field beyond its type; read by the database mapper, the integrity check and the screens. */
@@ -112,3 +113,9 @@ export const refs = (target: string, most: number, meta: FieldMeta = {}) =>
     .refine((list) => new Set(list).size === list.length, 'names the same thing twice')
     .default([])
     .meta({ ...meta, ref: target });
+
+/** Times of the week as text, in the notation of hours. */
+export const week = z.string().superRefine((text, ctx) => {
+  const read = parseWeek(text);
+  if (!read.ok) ctx.addIssue({ code: 'custom', message: read.error.sentence, params: { offset: read.error.offset } });
+});

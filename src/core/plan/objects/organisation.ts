@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { digitMap, line, name, note, ref } from '../facts/fields';
+import { digitMap, line, name, note, ref, week } from '../facts/fields';
 
 /** How dates are written in digits. */
 export const DAY_ORDERS = ['day first', 'month first'] as const;
@@ -60,6 +60,14 @@ export const organisation = z.strictObject({
     title: 'Shortest PIN',
     description:
       'Digits a mailbox PIN has at least. Example: 6. PINs that are set already stay until somebody sets them anew.',
+  }),
+  secondPerson: z.boolean().default(false).meta({
+    title: 'A second person agrees',
+    description: 'Nothing goes live before somebody else who may do that has agreed. Off: one person is enough.',
+  }),
+  quietTimes: week.nullable().default(null).meta({
+    title: 'Nothing goes live',
+    description: 'Times of the week by the clock of the main site. Example: mon-fri 8:00-17:00. Empty: it may at any time.',
   }),
   note,
 });

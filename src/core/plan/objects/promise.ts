@@ -1,14 +1,8 @@
 import { z } from 'zod';
-import { parseWeek } from '../../hours';
 import { CALL_KINDS } from '../../numbers/kinds';
-import { digitMap, id, name, note, ref, refs } from '../facts/fields';
+import { digitMap, id, name, note, ref, refs, week } from '../facts/fields';
 import { kind } from '../facts/kind';
 import { NAMES_ENDS, PROMISE_ENDS, PROMISE_FROM, PROMISE_MUST, PROMISE_WHEN } from '../facts/promises';
-
-const week = z.string().superRefine((text, ctx) => {
-  const read = parseWeek(text);
-  if (!read.ok) ctx.addIssue({ code: 'custom', message: read.error.sentence, params: { offset: read.error.offset } });
-});
 
 /** Something that must always hold, of all calls of a kind (ENGINE E14). */
 export const promise = z

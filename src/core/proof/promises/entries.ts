@@ -1,4 +1,12 @@
-import { callerCells, measured, overTime, phoneGroups, type DialledCells, type PhoneGroup, type Span } from '../../cells';
+import {
+  callerCells,
+  measured,
+  overTime,
+  phoneGroups,
+  type DialledCells,
+  type PhoneGroup,
+  type Span,
+} from '../../cells';
 import {
   DEAD,
   LONGEST_DIALLED,

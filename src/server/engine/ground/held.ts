@@ -149,14 +149,22 @@ export class Ground {
       return;
     }
     const since = this.heldLive && this.heldLive.version > 0 ? await this.liveFollowed(c, this.heldLive, at) : null;
-    this.heldLive = since ?? (await readRevision(c, at.live));
+    if (since) this.heldLive = since;
+    else {
+      const [read, like] = [await readRevision(c, at.live), this.heldDraft ?? this.heldLive];
+      this.heldLive = like ? hold({ ...read, plan: sharing(read.plan, like.plan) }, at.live, like) : read;
+    }
   }
 
   /** The new revision made from the one before it by the edits between the two. */
   private async liveFollowed(c: Reader, before: HeldPlan, at: Versions): Promise<HeldPlan | null> {
-    const [old] = await rows<{ draft_version: number }>(c, 'SELECT draft_version FROM revision WHERE number = ?', [
-      before.version,
-    ]);
+    // A part of a draft is found in no journal.
+    if (at.liveDraft < 0) return null;
+    const [old] = await rows<{ draft_version: number }>(
+      c,
+      'SELECT draft_version FROM revision WHERE number = ? AND left_keys IS NULL',
+      [before.version],
+    );
     const edits = old ? await changesSince(c, Number(old.draft_version), at.liveDraft) : null;
     return edits && hold({ plan: planWith(before.plan, edits), rowVersions: new RowVersions() }, at.live, before);
   }

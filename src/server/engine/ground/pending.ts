@@ -80,7 +80,9 @@ export function actsSince(live: HeldPlan, draft: HeldPlan): Promise<StandingActs
         c,
         `SELECT j.batch, j.object_kind, j.object_id, j.account, j.at, x.name AS act_name, a.name FROM journal j
          JOIN account a ON a.id = j.account LEFT JOIN act x ON x.id = j.batch
-         WHERE j.draft_version > COALESCE((SELECT draft_version FROM revision WHERE number = ?), 0) AND j.draft_version <= ? AND j.undone = 0
+         LEFT JOIN revision r ON r.number = ?
+         WHERE j.draft_version <= ? AND j.undone = 0 AND (j.draft_version > COALESCE(r.draft_version, 0)
+           OR (r.left_keys IS NOT NULL AND j.draft_version > r.acts_from AND JSON_CONTAINS(r.left_keys, JSON_QUOTE(CONCAT(j.object_kind, ' ', j.object_id)))))
          ORDER BY j.draft_version, j.id`,
         [live.version, draft.version],
       ),

@@ -2,11 +2,12 @@ import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import { usedMore, usedOf, type LimitName } from '@/core/acts/limits';
 import { actName } from '@/core/acts/edit';
-import type { Comparison, Pending, WholeEdit } from '@/contract/plan';
+import type { Comparison, Leave, Pending, WholeEdit } from '@/contract/plan';
 import {
   KINDS,
   differences,
   isKind,
+  keyOf,
   labelOf,
   numberSpaceOf,
   planText,
@@ -24,6 +25,7 @@ import { Stale } from '../ground/stale';
 import { wholeEdits, type AskedEdit, type ParsedEdit } from '../ground/whole-edits';
 import { actsSince, described, differing, editorsOf, pendingActs } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { restOf } from '../ground/rest-of';
 
 /* What edits are made of, and what they make: checks before they are written, what differs from live, revisions. */
 
@@ -268,25 +270,34 @@ function withSecretsOf(old: Plan, now: Plan): Plan {
 
 /** The draft as it is stored when it goes live: canonical text, compressed, with its checksum; and how much differs. */
 export async function packed(
-  { draft, live }: Given,
-  { reader }: By,
+  given: Given,
+  { reader, leave = [] }: By & { leave?: readonly Leave[] },
 ): Promise<{
   version: number;
   live: number;
-  /** acts, and objects that differ */
+  /** acts, and objects that go live */
   edits: number;
   objects: number;
+  /** what of the draft is left for later, by kind and id; null: nothing */
+  left: string[] | null;
   document: Uint8Array;
   checksum: Uint8Array;
 }> {
-  const found = differing(live.plan, draft.plan);
-  const acts = pendingActs(found, await actsSince(live, draft), sightIn(draft, reader));
-  const text = Buffer.from(planText(draft.plan), 'utf8');
+  const { draft, live } = given;
+  const { held, left, acts, objects, errors } = await restOf(given, { reader, leave });
+  if (errors.length > 0)
+    throw new EditRefused(
+      422,
+      'not-whole',
+      errors.map((sentence) => ({ code: 'not-whole', path: 'leave', sentence })),
+    );
+  const text = Buffer.from(planText(held.plan), 'utf8');
   return {
     version: draft.version,
     live: live.version,
-    edits: acts.length,
-    objects: found.length,
+    edits: acts,
+    objects,
+    left: left.length > 0 ? left.map(keyOf) : null,
     document: deflateRawSync(text, { level: 3 }),
     checksum: createHash('sha256').update(text).digest(),
   };

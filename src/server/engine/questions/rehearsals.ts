@@ -37,14 +37,15 @@ const told = (w: Kept['expects'] | null): string =>
 /** How each kept rehearsal goes now, as far as its reader may see it; one that goes otherwise names the edit after which it did. */
 export async function rehearsed(
   given: Given,
-  { tests, reader }: By & { tests: readonly Kept[] },
+  { tests, reader, of }: By & { tests: readonly Kept[]; of: 'draft' | 'live' },
 ): Promise<{ kept: Kept; went: Rehearsed }[]> {
-  const { draft } = given;
+  const draft = given[of];
   const out: { kept: Kept; went: Rehearsed }[] = [];
   for (const test of tests) {
     const now = wentIn(draft.exchange(), test);
     const holds = told(now) === told(test.expects);
-    const brokenBy = holds ? null : await culprit(draft, test);
+    // Of what is live it is only said that it goes otherwise: the draft tells by whose edit.
+    const brokenBy = holds || of === 'live' ? null : await culprit(draft, test);
     out.push({ kept: test, went: { id: test.id, holds, now, brokenBy } });
   }
   return sightIn(draft, reader).cut(out);

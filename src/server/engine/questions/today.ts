@@ -1,4 +1,6 @@
+import { inflateRawSync } from 'node:zlib';
 import type { Answer } from '@/contract';
+import type { Leave } from '@/contract/plan';
 import {
   emergencyCallsLost,
   gateOf,
@@ -11,13 +13,15 @@ import {
   type Work,
 } from '@/core/analysis';
 import { emergencyNumbersOf } from '@/core/numbers';
-import { planWith, readObject, type DraftKind } from '@/core/plan';
+import { mainSite, planWith, readObject, sharing, storedPlan, type DraftKind, type Plan } from '@/core/plan';
+import { clockOf, nextChange, parseWeek, stateAt } from '@/core/hours';
 import { compile, trace } from '@/core/routing';
 import { demandFor, maySee, whereIs } from '../../access/areas';
 import { may } from '../../access/rights';
 import { actsSince, differing, pendingActs } from '../ground/pending';
 import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { restOf } from '../ground/rest-of';
 import { brokenPromises } from '../ground/verdicts';
 
 const MOST_ACTS = 8;
@@ -137,10 +141,53 @@ export function foresee(
 const NEW = 'typed-and-not-there-yet';
 
 /** What stands between the draft and going live; told to those who see everything. */
-export function gate({ draft, live }: Given): Gate & { draftVersion: number } {
+export const gate = ({ draft, live }: Given): Gate & { draftVersion: number } => ({
+  draftVersion: draft.version,
+  ...gateFor(draft, live),
+});
+
+/** What stands between a plan and going live. */
+function gateFor(held: HeldPlan, live: HeldPlan): Gate {
   const now = Date.now();
-  const all = (held: HeldPlan) => [...allProblems(held), ...brokenPromises(held, now)];
-  return { draftVersion: draft.version, ...gateOf(all(draft), live.version === 0 ? [] : all(live)) };
+  const all = (one: HeldPlan) => [...allProblems(one), ...brokenPromises(one, now)];
+  return gateOf(all(held), live.version === 0 ? [] : all(live));
+}
+
+/** What stands against a document that was made to go live, and whether anything went live or the times forbid it meanwhile. */
+export function goingGate(
+  { draft, live }: Given,
+  { document, now }: { document: Uint8Array; now: number },
+): Gate & { live: number; quietUntil: number | null } {
+  const read = storedPlan(JSON.parse(inflateRawSync(document).toString('utf8')) as object);
+  const plan = sharing(read, live.plan);
+  const exchange = compile(plan, live.exchange());
+  const held: HeldPlan = { ...draft, plan, exchange: () => exchange, compiled: () => exchange };
+  return { ...gateFor(held, live), live: live.version, quietUntil: quietUntil(live.plan, now) };
+}
+
+/** How the organisation goes live, as is live now. */
+export const goingPolicy = ({ live }: Given, { at }: { at: number }) => ({
+  secondPerson: live.plan.organisation.secondPerson,
+  quietUntil: quietUntil(live.plan, at),
+});
+
+/** Until when nothing goes live; null: it may. */
+function quietUntil(plan: Plan, at: number): number | null {
+  const read = plan.organisation.quietTimes === null ? null : parseWeek(plan.organisation.quietTimes);
+  if (!read?.ok) return null;
+  const clock = clockOf(mainSite(plan)?.zone ?? 'UTC');
+  const hours = { clock, week: read.week, holidays: new Map(), yearly: new Map(), exceptions: new Map() };
+  return stateAt(hours, [], at).open ? (nextChange(hours, [], at) ?? at + 7 * DAY) : null;
+}
+
+/** What would go live with some edits left for later. */
+export async function leaving(
+  given: Given,
+  { reader, leave }: By & { leave: readonly Leave[] },
+): Promise<Answer<'leaving'>> {
+  const { held, ...rest } = await restOf(given, { reader, leave });
+  const gate: Gate = rest.errors.length > 0 ? { emergency: [], errors: [], standing: [] } : gateFor(held, given.live);
+  return { draftVersion: given.draft.version, ...rest, gate };
 }
 
 /** Whether an emergency call of each site that the reader may see gets out as things are live, by which trunk, shown as what. */
