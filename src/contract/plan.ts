@@ -180,6 +180,20 @@ const goingSchema = z.strictObject({
 });
 export type Going = z.output<typeof goingSchema>;
 
+/** A problem as it is listed: what one press does about it, and whether it is left as it is. */
+const listedProblem = problemSchema.extend({
+  /** what its button says; null: somebody has to choose how to mend it */
+  button: z.string().nullable(),
+  muted: z.strictObject({ id: z.string(), reason: z.string(), until: z.string(), by: z.string() }).nullable(),
+});
+export type ListedProblem = z.output<typeof listedProblem>;
+
+const problemName = {
+  type: z.string().regex(/^[a-z-]{1,60}$/, 'is no type of problem'),
+  kind: draftKind,
+  id,
+};
+
 const note = z.string().trim().max(500).default('');
 
 /** What is left for later: an act, all edits of somebody, or one object. */
@@ -285,7 +299,7 @@ export const planFacts = {
   consequences: {
     summary: 'What reaches an object, what it leads to, and calls that its edit changes (a sample)',
     right: 'look',
-    answer: consequencesSchema.extend({ problems: z.array(problemSchema) }),
+    answer: consequencesSchema.extend({ problems: z.array(listedProblem) }),
   },
   problems: {
     summary: 'What is wrong or doubtful in the draft, where, and how to mend it; the gravest first, in parts',
@@ -297,21 +311,47 @@ export const planFacts = {
         .string()
         .regex(/^[a-z-]{0,60}$/, 'is no type of problem')
         .default(''),
+      severity: z.union([z.literal(''), problemSchema.shape.severity]).default(''),
+      /** those that are left as they are, instead of the others */
+      muted: z.stringbool().default(false),
     }),
     answer: z.strictObject({
       draftVersion: z.number(),
       count: z.number(),
-      problems: z.array(problemSchema),
+      problems: z.array(listedProblem),
+      /** how many are left as they are */
+      muted: z.number(),
       /** how many there are of each type, whatever was asked for */
       types: z.array(
         z.strictObject({
           type: z.string(),
           severity: problemSchema.shape.severity,
           count: z.number(),
-          first: problemSchema,
+          first: listedProblem,
         }),
       ),
     }),
+  },
+  mendProblem: {
+    summary: 'Do in the draft what the button of a problem says, as one act',
+    right: 'edit',
+    body: z.strictObject(problemName),
+    answer: z.strictObject({ ...edited.shape, label: z.string() }),
+  },
+  muteProblem: {
+    summary: 'Leave a problem as it is until a day, with the reason; it is counted no more until then',
+    right: 'edit',
+    body: z.strictObject({
+      ...problemName,
+      reason: z.string().trim().min(1, 'is missing: say why it may stay').max(300),
+      until: z.iso.date('must be a day, as 2027-03-01'),
+    }),
+    answer: z.strictObject({ id: z.string() }),
+  },
+  unmuteProblem: {
+    summary: 'Count a problem again that was left as it is',
+    right: 'edit',
+    answer: z.strictObject({}),
   },
   leaving: {
     summary:

@@ -106,6 +106,10 @@ export const proofFacts = {
           counterexample: z
             .strictObject({ call: askedCall, sentence: z.string(), phones: z.number(), numbers: z.number() })
             .nullable(),
+          /** of the draft: the edits that break it, where it holds in what is live */
+          brokenBy: z.array(z.strictObject({ kind: z.string(), id: z.string(), label: z.string(), by: z.string() })),
+          /** where it is broken in what is live: since which revision, as far as they are looked at */
+          sinceRevision: z.number().nullable(),
         }),
       ),
     }),

@@ -1,4 +1,5 @@
-import type { Consequences, Picture, Problem } from '@/core/analysis';
+import type { ListedProblem } from '@/contract/plan';
+import type { Consequences, Picture } from '@/core/analysis';
 import type { Course } from '@/core/course';
 import type { DraftKind, FieldFacts, ObjectKind } from '@/core/plan';
 import type { ObjectValue } from './edits';
@@ -20,7 +21,9 @@ export interface Around extends Consequences {
   referredToBy: number;
   /** what the object does */
   picture: Picture | null;
-  problems: Problem[];
+  problems: ListedProblem[];
+  /** the object's id */
+  of: string;
 }
 
 /** An object as its fields are edited; made on the server. */

@@ -96,7 +96,7 @@ export function ObjectPage({
           {data.canEdit ? (removal ?? <Act onClick={() => setRemoving(true)}>Delete…</Act>) : null}
         </>
       }
-      pane={<ConsequencesPane around={data.around} />}
+      pane={<ConsequencesPane around={data.around} mayEdit={data.canEdit} />}
     >
       {removing ? (
         <Box

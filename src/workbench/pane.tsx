@@ -12,13 +12,29 @@ import type { Around } from './form-data';
 import { SEVERITY } from './severity';
 import { sayShare } from './call-groups';
 import { pathOfCall } from './paths';
+import { useAsked } from './use-asked';
+import { ProblemActs } from './problem-acts';
 
 /** Problems, reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
-export function ConsequencesPane({ around }: { around: Promise<Around> }) {
-  return <Later of={around}>{(known) => <Known around={known} />}</Later>;
+export function ConsequencesPane({ around, mayEdit }: { around: Promise<Around>; mayEdit: boolean }) {
+  return <Later of={around}>{(known) => <Known around={known} mayEdit={mayEdit} />}</Later>;
 }
 
-function Known({ around }: { around: Around }) {
+/** Promises that would hold without the edit of an object. */
+function PromisesBroken({ id }: { id: string }) {
+  const { value } = useAsked('promises', { query: { of: 'draft' } }, { keep: true });
+  const broken = (value?.promises ?? []).filter((p) => p.brokenBy.some((e) => e.id === id));
+  return broken.map((p) => (
+    <Box key={p.id} color="brick" mt="6px" data-testid="promise-broken-here">
+      Breaks{p.firm ? ' the firm promise' : ' the promise'}{' '}
+      <Link href={`/promises/${p.id}`} style={{ textDecoration: 'underline' }}>
+        {p.name}
+      </Link>
+    </Box>
+  ));
+}
+
+function Known({ around, mayEdit }: { around: Around; mayEdit: boolean }) {
   const { reachedBy, leadsTo, changes, asked, doubts, problems } = around;
   return (
     <>
@@ -28,6 +44,7 @@ function Known({ around }: { around: Around }) {
             <Box key={i} mb="6px" data-testid="problem-here">
               <chakra.b color={SEVERITY[p.severity].colour}>{SEVERITY[p.severity].word}</chakra.b> {p.sentence}{' '}
               <chakra.span color="quiet">{p.mend}</chakra.span>
+              {mayEdit ? <ProblemActs problem={p} /> : null}
             </Box>
           ))}
         </PaneSection>
@@ -48,6 +65,7 @@ function Known({ around }: { around: Around }) {
       ) : null}
       <PaneSection title="This edit changes">
         <Changed changes={changes} asked={asked} />
+        {asked === 'not edited' ? null : <PromisesBroken id={around.of} />}
       </PaneSection>
       {doubts.length > 0 ? (
         <PaneSection title="Doubts here">

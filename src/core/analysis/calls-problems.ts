@@ -168,7 +168,7 @@ function ringTimes(exchange: Exchange): Problem[] {
 }
 
 /** Kinds that cost whoever pays for the leg dearly, or nobody knows how much (ENGINE E6). */
-const DEAR: readonly CallKind[] = ['premium', 'satellite', 'international', 'service', 'unknown'];
+export const DEAR: readonly CallKind[] = ['premium', 'satellite', 'international', 'service', 'unknown'];
 
 /** Ways by which outside callers make calls at our cost (ENGINE E6 a and b, E15), each with its path. */
 function fraud(exchange: Exchange): Problem[] {

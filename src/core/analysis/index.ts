@@ -4,6 +4,7 @@ export * from './ladder';
 export { orderOfWork, workSchema, WORK_STEPS, type Work, type WorkStep } from './order-of-work';
 export { OUTSIDE_CALLER, callFromOutside, callsAround, fromOutside } from './calls-around';
 export * from './gate';
+export { mendName, mendOf } from './mends';
 export * from './problem';
 export * from './problems';
 export * from './placement';

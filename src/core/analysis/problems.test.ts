@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { endsPlan } from '../../../tests/support/ends-plan';
 import { compile } from '../routing';
-import { problemsOf, type Problem } from '.';
+import { integrityErrors, planWith } from '../plan';
+import { mendOf, problemsOf, type Problem } from '.';
 
 /* Each problem of ENGINE E14: a plan that has it, said once and on the right object, and the same plan without it. */
 
@@ -203,6 +204,44 @@ describe('problems', () => {
       expect(said[0]!.mend).not.toBe('');
     },
   );
+
+  /** Types that one press mends; of others somebody has to choose. */
+  const MENDED = new Set([
+    'emergency-list-empty',
+    'emergency-other-country',
+    'emergency-no-callback',
+    'emergency-all-busy',
+    'rule-never-fits',
+    'hidden-by-another',
+    'caller-id-not-owned',
+    'number-held-twice',
+    'channels-all-kept',
+    'number-no-route',
+    'route-never-fits',
+    'link-budget',
+    'ring-past-mailbox',
+    'codec-mismatch',
+  ]);
+
+  it.each(CASES)('%s is mended by its button where one press does it (%#)', (type, cause, id) => {
+    const plan = endsPlan((d) => (calm(d), cause(d)));
+    const exchange = compile(plan);
+    const before = problemsOf(exchange, NOW);
+    const problem = before.find((p) => p.type === type && p.object.id === id)!;
+    const mend = mendOf(exchange, problem);
+    const mends = MENDED.has(type) || mend !== null;
+    expect(mend !== null).toBe(mends);
+    if (!mend) return;
+    const after = planWith(plan, mend.edits);
+    expect(integrityErrors(after)).toEqual([]);
+    const left = problemsOf(compile(after), NOW);
+    const key = ({ type: t, object }: Problem) => `${t} ${object.kind} ${object.id}`;
+    expect(left.map(key)).not.toContain(key(problem));
+    // Nothing graver comes of it.
+    const known = new Set(before.map(key));
+    expect(left.filter((p) => p.severity === 'error' && !known.has(key(p)))).toEqual([]);
+    expect(mend.label).not.toBe('');
+  });
 
   it('are shown, each type of them, by a case here', () => {
     // Those of kinds that only an act can bring about are with their acts.

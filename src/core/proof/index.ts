@@ -7,6 +7,7 @@ export * from './impact-groups';
 export * from './drills';
 export { concernsMany } from './entries';
 export * from './noticed';
+export { brokenBy } from './promises/broken-by';
 export * from './promises/check';
 export { promiseWords } from './promises/words';
 export * from './regions';

@@ -18,6 +18,7 @@ import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
 import { AskLine } from './ask-line';
 import { KeysPanel } from './keys-panel';
+import { ProblemWalk } from './problem-walk';
 import { Rail, type RailCounts } from './rail';
 import { Ribbon, type RibbonData } from './ribbon';
 import { useRefresh } from '@/ui/refresh';
@@ -173,6 +174,7 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
                 {children}
               </Flex>
             </Flex>
+            <ProblemWalk />
             <Toasts />
             {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
             <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />

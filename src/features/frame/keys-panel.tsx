@@ -14,6 +14,7 @@ const KEYS: [string, string][] = [
   ['n', 'new'],
   ['d', 'another like the row'],
   ['w', 'the week strip shows the week after'],
+  ['.', 'to the next problem'],
   ['g then l', 'go live'],
   ['Ctrl Z', 'undo my last edit of the draft (outside a field)'],
   ['Ctrl S', 'make the draft edit; leaving the field does the same'],

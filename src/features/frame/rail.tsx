@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { useState } from 'react';
+import { useProblemCount } from './problem-walk';
 
 export type RailCounts = Partial<Record<string, number>>;
 
@@ -56,6 +57,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/trace', title: 'Trace' },
       { href: '/rehearsal', title: 'Rehearsal' },
       { href: '/atlas', title: 'Atlas' },
+      { href: '/problems', title: 'Problems', count: 'problem' },
       { href: '/promises', title: 'Promises', count: 'promise' },
       { href: '/impact', title: 'Impact' },
       { href: '/drills', title: 'Drills' },
@@ -92,6 +94,8 @@ export function Rail({
   const path = sheet ? (pathOf(sheet, 'sheet') ?? '/inbound') : address;
   const inUse = GROUPS.find((g) => g.places.some((p) => within(path, p.href)))?.title ?? null;
   const [unfolded, setUnfolded] = useState<string | null>(null);
+  const problem = useProblemCount();
+  const counted = problem === undefined ? counts : { ...counts, problem };
   return (
     <Flex
       as="nav"
@@ -141,7 +145,7 @@ export function Rail({
               ? g.places
                   .filter((p) => !p.right || rights.includes(p.right))
                   .map((p) => (
-                    <PlaceLink key={p.href} place={p} active={within(path, p.href)} counts={counts} onGo={onGo} />
+                    <PlaceLink key={p.href} place={p} active={within(path, p.href)} counts={counted} onGo={onGo} />
                   ))
               : null}
           </Box>

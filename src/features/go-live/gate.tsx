@@ -13,7 +13,7 @@ import { useActForm } from '@/workbench/use-act-form';
 import { Time } from '@/ui/time';
 import { PlanPart } from './plan-part';
 
-type Problem = Answer<'problems'>['problems'][number];
+type Problem = Answer<'leaving'>['gate']['errors'][number];
 
 /** What stands between the draft and going live. */
 export interface GateData {

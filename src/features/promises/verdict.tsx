@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
+import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { pathOfCall } from '@/workbench/paths';
 import { useAsked } from '@/workbench/use-asked';
@@ -62,7 +63,39 @@ function Said({ verdict }: { verdict: Verdict }) {
   return (
     <>
       <b>Broken</b> in the draft. {counterexample ? <CallThatBreaks example={counterexample} /> : null}
+      <BrokenBy verdict={verdict} />
     </>
+  );
+}
+
+/** Which edits broke it, or since which revision it is broken. */
+export function BrokenBy({ verdict: { brokenBy, sinceRevision } }: { verdict: Verdict }) {
+  const { pathOf } = useKinds();
+  if (sinceRevision !== null)
+    return (
+      <Box color="quiet">
+        It is broken in what is live, too, since{' '}
+        <Link href={`/revisions/${sinceRevision}`} style={{ textDecoration: 'underline' }}>
+          revision {sinceRevision}
+        </Link>
+        .
+      </Box>
+    );
+  if (brokenBy.length === 0) return null;
+  return (
+    <Box data-testid="broken-by">
+      {brokenBy.length === 1 ? 'The edit behind it: ' : 'The edits behind it: '}
+      {brokenBy.slice(0, 6).map((e, i) => (
+        <span key={e.id}>
+          {i > 0 ? ', ' : ''}
+          <Link href={pathOf(e.kind, e.id) ?? '/go-live'} style={{ textDecoration: 'underline' }}>
+            {e.label}
+          </Link>{' '}
+          (by {e.by})
+        </span>
+      ))}
+      {brokenBy.length > 6 ? ` and ${brokenBy.length - 6} more` : ''}. Without it the promise would hold.
+    </Box>
   );
 }
 

@@ -17,7 +17,7 @@ import { AllNotices, useNotice } from '@/workbench/notices-here';
 import { tracePath } from '@/workbench/paths';
 import { TypedList } from '@/workbench/typed-list';
 import { OrderOfWork } from './order-of-work';
-import { Problems } from './problems';
+import { Problems } from '@/workbench/problem-list';
 
 export interface TodayData {
   me: string;
@@ -174,7 +174,7 @@ export function TodayPage({ data }: { data: TodayData }) {
         <Box gridColumn="1 / -1" minW={0} id="problems">
           <PartTitle>To look at in the draft</PartTitle>
           {data.mayAsk ? <BrokenRehearsals /> : null}
-          <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} />}</Later>
+          <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} mayEdit={data.canEdit} />}</Later>
         </Box>
       </Grid>
     </Workspace>

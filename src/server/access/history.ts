@@ -32,6 +32,8 @@ export type HistoryAction =
   | 'calendar-feed-dropped'
   | 'caller-blocked'
   | 'caller-unblocked'
+  | 'problem-muted'
+  | 'problem-counted'
   | 'rehearsal-kept'
   | 'rehearsal-dropped'
   | 'settings-changed'

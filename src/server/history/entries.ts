@@ -115,6 +115,8 @@ const ACTIONS: Record<string, string> = {
   'calendar-feed-dropped': 'dropped a calendar feed',
   'caller-blocked': 'blocked a caller',
   'caller-unblocked': 'let a blocked caller through',
+  'problem-muted': 'left a problem as it is',
+  'problem-counted': 'counts a problem again',
   'rehearsal-kept': 'kept a rehearsal as a test',
   'rehearsal-dropped': 'keeps a rehearsal no longer',
   'settings-changed': 'changed settings',

@@ -1,6 +1,6 @@
 import type { planFacts } from '@/contract/plan';
 import { isKind } from '@/core/plan';
-import { Refused, demandEverywhere } from '../access/rights';
+import { Refused, demand, demandEverywhere } from '../access/rights';
 import {
   agreeGoing,
   applyEdits,
@@ -15,6 +15,7 @@ import {
 } from '../draft';
 import { ask } from '../engine';
 import { openApiDocument } from '@/contract/openapi';
+import { muteProblem, mutedAt, unmuteProblem } from '../state/muted';
 import { piecesAround, situationAt } from '../state/situation';
 import type { Handlers } from './handler';
 import { health } from './health';
@@ -53,18 +54,29 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     const now = Date.now();
     const around = await ask(
       'consequences',
-      { reader: actor, kind: params.kind, id: params.id, now, situation: await situationAt(now) },
+      { reader: actor, kind: params.kind, id: params.id, now, situation: await situationAt(now), mutes: await mutedAt(new Date(now)) },
       { signal: request.signal },
     );
     if (!around) throw new Refused(404, 'no-such-object', 'There is no such object.', 'id');
-    const { course: _course, referredToBy: _referredToBy, picture: _picture, ...rest } = around;
+    const { course: _course, referredToBy: _referredToBy, picture: _picture, of: _of, ...rest } = around;
     return rest;
   },
   leaving: ({ actor, body, request }) => {
     demandEverywhere(actor, 'goLive');
     return ask('leaving', { reader: actor, ...body }, { signal: request.signal });
   },
-  problems: ({ actor, query, request }) => ask('problems', { reader: actor, ...query }, { signal: request.signal }),
+  problems: async ({ actor, query, request }) =>
+    ask('problems', { reader: actor, ...query, mutes: await mutedAt(new Date()) }, { signal: request.signal }),
+  mendProblem: async ({ actor, body }) => {
+    demand(actor, 'edit');
+    const { edits, act } = await ask('mendEdits', { reader: actor, ...body });
+    return { ...(await applyEdits(actor, edits, { act })), label: act };
+  },
+  muteProblem: ({ actor, body }) => muteProblem(actor, body),
+  unmuteProblem: async ({ actor, params }) => {
+    await unmuteProblem(actor, params.id);
+    return {};
+  },
   goLive: ({ actor, body }) => goLive(actor, body),
   plannedGoings: async ({ actor }) => ({ goings: await listGoings(actor) }),
   planGoing: ({ actor, body }) => planGoing(actor, body),

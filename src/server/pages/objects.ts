@@ -7,6 +7,7 @@ import { switchesSet } from '../state/switches';
 import { PLACES, isPlaceName } from '@/core/plan/facts/places';
 import { forwardingAt } from '../state/forwarding';
 import { ownSetOf } from '../own/told';
+import { mutedAt } from '../state/muted';
 import { situationAt } from '../state/situation';
 import { askForPage, pageActor } from './reader';
 
@@ -18,7 +19,8 @@ type PageOf = NonNullable<AnswerOf<'objectPage'>>;
 /** What reaches an object and what its edit changes, on its way. */
 export async function around(reader: Actor, kind: ObjectKind, id: string): Promise<Around> {
   const now = Date.now();
-  const found = await askForPage('consequences', { reader, kind, id, now, situation: await situationAt(now) });
+  const [situation, mutes] = await Promise.all([situationAt(now), mutedAt(new Date(now))]);
+  const found = await askForPage('consequences', { reader, kind, id, now, situation, mutes });
   return (
     found ?? {
       reachedBy: [],
@@ -30,6 +32,7 @@ export async function around(reader: Actor, kind: ObjectKind, id: string): Promi
       referredToBy: 0,
       picture: null,
       problems: [],
+      of: id,
     }
   );
 }

@@ -4,6 +4,7 @@ import { listRevisions } from '../draft';
 import { unsound } from '../operations/health';
 import { OUTSIDE_CALLER } from '@/core/analysis';
 import { forwardingAt } from '../state/forwarding';
+import { mutedAt } from '../state/muted';
 import { askForPage, pageActor } from './reader';
 
 /** Problems on the page as it comes; more are fetched when asked for. */
@@ -26,12 +27,29 @@ export async function todayData() {
     mayAsk: may(reader, 'ask'),
     live: revisions[0] ?? null,
     work: askForPage('work', { reader, now }),
-    problems: askForPage('problems', { reader, from: 0, most: PROBLEMS_AT_ONCE, type: '' }),
+    problems: problemsFor(reader, false),
     emergency: askForPage('emergency', { reader, now }),
     forwarding: forwardings(reader, now),
     unsound: may(reader, 'administer') ? unsound() : Promise.resolve([]),
     ask: examples(askAs, number),
   };
+}
+
+/** The first problems of the draft that are counted, or those that are left as they are. */
+export const problemsFor = async (reader: Actor, muted: boolean) =>
+  askForPage('problems', {
+    reader,
+    from: 0,
+    most: PROBLEMS_AT_ONCE,
+    type: '',
+    muted,
+    mutes: await mutedAt(new Date()),
+  });
+
+/** The page of problems. */
+export async function problemsPage(muted: boolean) {
+  const reader = await pageActor();
+  return { muted, mayEdit: may(reader, 'edit'), found: problemsFor(reader, muted) };
 }
 
 async function forwardings(reader: Actor, now: number) {

@@ -32,3 +32,17 @@ CREATE TABLE IF NOT EXISTS going_live (
   CONSTRAINT going_live_account FOREIGN KEY (account) REFERENCES account (id),
   CONSTRAINT going_live_agreed FOREIGN KEY (agreed_by) REFERENCES account (id)
 ) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;
+
+-- Problems that somebody looked at and leaves as they are, with a reason and an end.
+CREATE TABLE IF NOT EXISTS muted_problem (
+  id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL PRIMARY KEY,
+  type VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  object_kind VARCHAR(30) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  object_id CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  reason VARCHAR(300) NOT NULL,
+  until DATETIME(3) NOT NULL,
+  account CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  made_at DATETIME(3) NOT NULL,
+  UNIQUE KEY muted_problem_once (type, object_kind, object_id),
+  CONSTRAINT muted_problem_account FOREIGN KEY (account) REFERENCES account (id)
+) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_uca1400_as_ci;

@@ -5,7 +5,6 @@ import {
   pictureOf,
   type Consequences,
   type Picture,
-  type Problem,
 } from '@/core/analysis';
 import { courseOf, type Course } from '@/core/course';
 import {
@@ -28,7 +27,9 @@ import type { HeldPlan } from '../ground/held';
 import { optionsFor } from '../ground/options';
 import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
-import { allProblems } from './today';
+import { problemsOn } from './today';
+import type { ListedProblem } from '@/contract/plan';
+import type { Muted } from '../../state/muted';
 
 /** One object by kind and id, the reader's moment and what holds then. */
 export interface OfObject extends By {
@@ -99,11 +100,16 @@ export interface Around extends Consequences {
   /** what it does, before it is asked about its fields */
   picture: Picture | null;
   /** what is wrong or doubtful about it */
-  problems: Problem[];
+  problems: ListedProblem[];
+  /** the id of the object */
+  of: string;
 }
 
 /** What reaches an object, what it leads to, what its edit changes: what takes longer than the object itself. */
-export function consequences(given: Given, { kind, id, now, situation, reader }: OfObject): Around | null {
+export function consequences(
+  given: Given,
+  { kind, id, now, situation, reader, mutes }: OfObject & { mutes: readonly Muted[] },
+): Around | null {
   const { draft, live, index } = given;
   const object = index().object(kind, id);
   if (!object || !maySee(reader, draft.plan, kind, object)) return null;
@@ -116,7 +122,8 @@ export function consequences(given: Given, { kind, id, now, situation, reader }:
     course: courseTo(draft.exchange(), kind, id, now, situation),
     referredToBy: othersThatRefer(draft.plan, id),
     picture: isPictured(kind) ? pictureOf(kind, { exchange: draft.exchange(), id, now, situation }) : null,
-    problems: allProblems(draft).filter((p) => p.object.id === id),
+    problems: problemsOn(draft, id, mutes),
+    of: id,
   });
 }
 

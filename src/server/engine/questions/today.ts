@@ -1,11 +1,13 @@
 import { inflateRawSync } from 'node:zlib';
 import type { Answer } from '@/contract';
-import type { Leave } from '@/contract/plan';
+import type { Leave, ListedProblem, WholeEdit } from '@/contract/plan';
 import {
   emergencyCallsLost,
   gateOf,
   orderOfWork,
   idleNumbers,
+  mendName,
+  mendOf,
   problemKey,
   problemsOf,
   type Gate,
@@ -17,7 +19,8 @@ import { mainSite, planWith, readObject, sharing, storedPlan, type DraftKind, ty
 import { clockOf, nextChange, parseWeek, stateAt } from '@/core/hours';
 import { compile, trace } from '@/core/routing';
 import { demandFor, maySee, whereIs } from '../../access/areas';
-import { may } from '../../access/rights';
+import { Refused, may } from '../../access/rights';
+import type { Muted } from '../../state/muted';
 import { actsSince, differing, pendingActs } from '../ground/pending';
 import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
@@ -64,17 +67,30 @@ const GRAVEST_FIRST = ['error', 'doubt', 'note'] as const;
 
 /** A part of what is wrong or doubtful in the draft, as far as its reader may look at it, the gravest first; and how much there is. */
 export function problems(
-  { draft, index }: Given,
-  { reader, from, most, type }: By & { from: number; most: number; type: string },
+  given: Given,
+  {
+    reader,
+    from,
+    most,
+    type,
+    severity = '',
+    muted: left = false,
+    mutes,
+  }: By & {
+    from: number;
+    most: number;
+    type: string;
+    severity?: string;
+    muted?: boolean;
+    mutes: readonly Muted[];
+  },
 ): Answer<'problems'> {
+  const { draft } = given;
   const sight = sightIn(draft, reader);
-  const all = allProblems(draft);
-  const mine = sight.all
-    ? all
-    : all.filter((p) => {
-        const object = index().object(p.object.kind, p.object.id);
-        return object !== null && sight.sees(p.object.kind, object);
-      });
+  const all = problemsSeen(given, reader);
+  const isMuted = mutedBy(mutes);
+  const [counted, quiet] = [all.filter((p) => !isMuted(p)), all.filter((p) => isMuted(p))];
+  const mine = left ? quiet : counted;
   const types = new Map<string, Problem[]>();
   for (const p of mine) {
     const key = `${p.severity} ${p.type}`;
@@ -82,20 +98,83 @@ export function problems(
     if (list) list.push(p);
     else types.set(key, [p]);
   }
-  const asked = type === '' ? mine : mine.filter((p) => p.type === type);
+  const asked = mine.filter((p) => (type === '' || p.type === type) && (severity === '' || p.severity === severity));
+  const listed = (p: Problem) => listedIn(draft, p, isMuted(p));
   return {
     draftVersion: draft.version,
     count: asked.length,
-    problems: sight.cut(asked.slice(from, from + most)),
+    muted: quiet.length,
+    problems: sight.cut(asked.slice(from, from + most).map(listed)),
     types: sight.cut(
       [...types.values()].map((list) => ({
         type: list[0]!.type,
         severity: list[0]!.severity,
         count: list.length,
-        first: list[0]!,
+        first: listed(list[0]!),
       })),
     ),
   };
+}
+
+/** The problems of the draft whose objects a reader sees. */
+function problemsSeen({ draft, index }: Given, reader: By['reader']): Problem[] {
+  const sight = sightIn(draft, reader);
+  const all = allProblems(draft);
+  if (sight.all) return all;
+  return all.filter((p) => {
+    const object = index().object(p.object.kind, p.object.id);
+    return object !== null && sight.sees(p.object.kind, object);
+  });
+}
+
+/** Finds how a problem is left as it is. */
+function mutedBy(mutes: readonly Muted[]): (p: Problem) => Muted | null {
+  const known = new Map(mutes.map((m) => [`${m.type} ${m.kind} ${m.of}`, m]));
+  return (p) => known.get(`${p.type} ${p.object.kind} ${p.object.id}`) ?? null;
+}
+
+/** A problem with what its button says. */
+function listedIn(draft: HeldPlan, p: Problem, muted: Muted | null): ListedProblem {
+  const button = mendOf(draft.exchange(), p)?.label ?? null;
+  return { ...p, button, muted: muted && { id: muted.id, reason: muted.reason, until: muted.until, by: muted.by } };
+}
+
+/** The problems of one object, as they are listed. */
+export function problemsOn(draft: HeldPlan, id: string, mutes: readonly Muted[]): ListedProblem[] {
+  const isMuted = mutedBy(mutes);
+  return allProblems(draft)
+    .filter((p) => p.object.id === id)
+    .map((p) => listedIn(draft, p, isMuted(p)));
+}
+
+type Named = By & { type: string; kind: DraftKind; id: string };
+
+function found(given: Given, { reader, type, kind, id }: Named): Problem {
+  const problem = problemsSeen(given, reader).find(
+    (p) => p.type === type && p.object.kind === kind && p.object.id === id,
+  );
+  if (!problem) throw new Refused(404, 'no-such-problem', 'The draft has no such problem any more.', 'id');
+  return problem;
+}
+
+/** What a problem is about. */
+export const problemNamed = (given: Given, named: Named): { label: string } => ({
+  label: found(given, named).object.label,
+});
+
+/** What the button of a problem does, as edits of the draft as it stands. */
+export function mendEdits(given: Given, named: Named): { edits: WholeEdit[]; act: string } {
+  const { draft } = given;
+  const problem = found(given, named);
+  const mend = mendOf(draft.exchange(), problem);
+  if (!mend) throw new Refused(409, 'no-button', 'Somebody has to choose how this is mended.', 'id');
+  const edits = mend.edits.map(({ kind, id, value }) => ({
+    kind,
+    id,
+    rowVersion: draft.rowVersions.of(kind, id),
+    value: value as WholeEdit['value'],
+  }));
+  return { edits, act: mendName(problem, mend) };
 }
 
 /** What is wrong or doubtful in a plan today, the gravest first; found once for a plan. */

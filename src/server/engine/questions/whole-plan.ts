@@ -13,6 +13,7 @@ import {
 import { Refused } from '../../access/rights';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
+import { breakingOf, sinceOf } from '../ground/broken-since';
 import { seesCall } from '../ground/sees-call';
 import { heldOf } from './held-of';
 
@@ -44,17 +45,21 @@ export async function impact(given: Given, input: Now & { from: string; to: stri
 export async function promises(given: Given, input: Now & { of: string }): Promise<Answer<'promises'>> {
   const held = await heldOf(given, input.of);
   const sight = sightIn(held, input.reader);
-  const verdicts = verdictsOf(held, input);
-  return sight.cut({
-    promises: verdicts
-      .filter((v) =>
-        sight.sees(
-          'promise',
-          held.plan.promises.find((p) => p.id === v.id)!,
-        ),
-      )
-      .map((v) => (v.counterexample && !seesCall(sight, v.counterexample.call) ? { ...v, counterexample: null } : v)),
-  });
+  const out: Answer<'promises'>['promises'] = [];
+  for (const v of verdictsOf(held, input)) {
+    const promise = held.plan.promises.find((p) => p.id === v.id)!;
+    if (!sight.sees('promise', promise)) continue;
+    const counterexample = v.counterexample && seesCall(sight, v.counterexample.call) ? v.counterexample : null;
+    const { brokenBy, sinceRevision } = v.holds
+      ? { brokenBy: [], sinceRevision: null }
+      : input.of === 'draft'
+        ? await breakingOf(given, promise, input)
+        : { brokenBy: [], sinceRevision: input.of === 'live' ? await sinceOf(given, promise, input) : null };
+    const seen = brokenBy.filter(({ edit: e }) => sight.sees(e.kind, (e.after ?? e.before)!));
+    const edits = seen.map(({ edit, label, by }) => ({ kind: edit.kind, id: edit.id, label, by }));
+    out.push({ ...v, counterexample, brokenBy: edits, sinceRevision });
+  }
+  return sight.cut({ promises: out });
 }
 
 /** What can be taken out of order. */

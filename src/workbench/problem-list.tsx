@@ -2,16 +2,19 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import type { Answer } from '@/contract';
+import type { Answer, Input } from '@/contract';
 import { Act, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { call } from '@/workbench/api';
+import { ProblemActs } from '@/workbench/problem-acts';
 import { SEVERITY } from '@/workbench/severity';
 import { useGrown } from '@/workbench/use-grown';
 
 type Kind = Answer<'problems'>['types'][number];
 type Problem = Kind['first'];
+
+type Query = Input<'problems'>['query'];
 
 /** Problems of one type fetched with each further press. */
 const AT_ONCE = 100;
@@ -19,19 +22,27 @@ const AT_ONCE = 100;
 const FEW = 2;
 
 /** What is wrong or doubtful, the gravest first; what is seen on many objects is one row that unfolds. */
-export function Problems({ found }: { found: Answer<'problems'> }) {
+export function Problems({
+  found,
+  muted = false,
+  mayEdit,
+}: {
+  found: Answer<'problems'>;
+  muted?: boolean;
+  mayEdit: boolean;
+}) {
   if (found.types.length === 0) return <Box color="quiet">Nothing doubtful was found.</Box>;
   return found.types.map((t) => {
     const brought = found.problems.filter((p) => p.type === t.type && p.severity === t.severity);
     return t.count <= FEW && brought.length === t.count ? (
-      brought.map((p, i) => <Row key={`${t.type} ${i}`} problem={p} />)
+      brought.map((p, i) => <Row key={`${t.type} ${i}`} problem={p} mayEdit={mayEdit} />)
     ) : (
-      <Group key={`${t.severity} ${t.type}`} of={t} />
+      <Group key={`${t.severity} ${t.type}`} of={t} muted={muted} mayEdit={mayEdit} />
     );
   });
 }
 
-function Row({ problem: p, aside }: { problem: Problem; aside?: React.ReactNode }) {
+function Row({ problem: p, mayEdit, aside }: { problem: Problem; mayEdit: boolean; aside?: React.ReactNode }) {
   const { pathOf } = useKinds();
   return (
     <Flex data-testid="problem" gap="12px" borderTop="1px solid" borderColor="line" py="6px" align="baseline">
@@ -40,6 +51,7 @@ function Row({ problem: p, aside }: { problem: Problem; aside?: React.ReactNode 
       </Box>
       <Box flex="1" minW={0}>
         {p.sentence} <chakra.span color="quiet">{p.mend}</chakra.span>
+        {mayEdit ? <ProblemActs problem={p} /> : null}
         {aside}
       </Box>
       <Box fontSize="13px" flexShrink={0}>
@@ -52,7 +64,7 @@ function Row({ problem: p, aside }: { problem: Problem; aside?: React.ReactNode 
 }
 
 /** Problems of one type: the first, how many more there are, and those on demand. */
-function Group({ of: t }: { of: Kind }) {
+function Group({ of: t, muted, mayEdit }: { of: Kind; muted: boolean; mayEdit: boolean }) {
   // The first comes with the page, but not as the first page of the list: that is fetched when it is asked for.
   const none = useMemo(() => ({ of: t, problems: [] as Problem[] }), [t]);
   const { pages, more, busy, wrong } = useGrown(
@@ -63,7 +75,9 @@ function Group({ of: t }: { of: Kind }) {
       return page !== none && page.problems.length === 0 ? null : fetched < t.count ? String(fetched) : null;
     },
     async (from) => {
-      const got = await call('problems', { query: { type: t.type, from: Number(from), most: AT_ONCE } });
+      const got = await call('problems', {
+        query: { type: t.type, severity: t.severity, muted: String(muted), from: Number(from), most: AT_ONCE } as Query,
+      });
       return got.ok ? { ok: true, value: { of: t, problems: got.value.problems } } : got;
     },
   );
@@ -73,6 +87,7 @@ function Group({ of: t }: { of: Kind }) {
     <>
       <Row
         problem={shown[0] ?? t.first}
+        mayEdit={mayEdit}
         aside={
           <Box fontSize="13px">
             {shown.length === 0 ? (
@@ -91,7 +106,7 @@ function Group({ of: t }: { of: Kind }) {
       />
       {shown.slice(1).map((p, i) => (
         <Box key={i} pl="18px">
-          <Row problem={p} />
+          <Row problem={p} mayEdit={mayEdit} />
         </Box>
       ))}
       {wrong ? <Wrong>{wrong}</Wrong> : null}
