@@ -34,6 +34,8 @@ export const PATHS = {
   atlas: ['GET', '/atlas'],
   impact: ['GET', '/impact'],
   promises: ['GET', '/promises'],
+  reach: ['GET', '/reach'],
+  promiseFrom: ['POST', '/promises/from-call'],
   drills: ['GET', '/drills'],
   drill: ['GET', '/drill'],
   rehearse: ['POST', '/rehearsal'],

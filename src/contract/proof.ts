@@ -4,6 +4,8 @@ import { ASPECTS, DRILL_KINDS } from '@/core/proof/facts';
 import { nextSchema, regionSchema } from '@/core/proof/regions';
 import type { Facts } from './operation';
 import { which } from './plan';
+import { PROMISE_ENDS } from '@/core/plan/facts/promises';
+import { edited, id } from './shared';
 
 /* What can be said of all calls there can be. */
 
@@ -40,6 +42,17 @@ const groupSchema = z.strictObject({
   example: z.strictObject({ call: askedCall }),
   was: endSchema.nullable(),
   willBe: endSchema.nullable(),
+});
+
+const reachedEnd = z.strictObject({
+  end: z.enum(PROMISE_ENDS),
+  label: z.string(),
+  object: z.strictObject({ kind: z.string(), id: z.string() }).nullable(),
+  /** for how much of the next 53 weeks some caller can come there, 0 to 1 */
+  share: z.number(),
+  /** what has to happen on the way */
+  needs: z.array(z.string()),
+  example: askedCall,
 });
 
 const drillSchema = z.strictObject({
@@ -113,6 +126,38 @@ export const proofFacts = {
         }),
       ),
     }),
+  },
+  reach: {
+    summary: 'Everywhere that calls to our numbers can end up, or who can end up at one object; in parts',
+    right: 'ask',
+    query: z.strictObject({
+      of: which,
+      /** the object that is asked about; empty: where each number leads */
+      to: z.union([z.literal(''), id]).default(''),
+      from: z.coerce.number().int().min(0).max(1_000_000).default(0),
+    }),
+    answer: z.strictObject({
+      /** groups of numbers in all, of which these are some; where the next ones begin, null at the end */
+      count: z.number(),
+      next: z.number().nullable(),
+      /** what is asked about */
+      to: z.string().nullable(),
+      groups: z.array(z.strictObject({ numbers: z.array(z.string()), count: z.number(), ends: z.array(reachedEnd) })),
+      /** phones that can dial it */
+      phones: z.strictObject({ count: z.number(), of: z.number(), example: askedCall.nullable() }).nullable(),
+    }),
+  },
+  promiseFrom: {
+    summary: 'Promise that a call of the draft, or all strings of a digit map that go as it does, stays as it goes now',
+    right: 'edit',
+    body: z.strictObject({
+      from: z.string().max(80),
+      dial: z.string().max(64),
+      at: z.string().max(60).default('now'),
+      /** strings that go as this one does, as a digit map */
+      map: z.string().max(4000).nullable().default(null),
+    }),
+    answer: z.strictObject({ ...edited.shape, id: z.string(), sentence: z.string() }),
   },
   drills: {
     summary: 'What can be taken out of order: each trunk, link, site and carrier, and each pair of trunks',

@@ -21,7 +21,13 @@ export interface End {
 }
 
 /** An ending with what is asked of it here. */
-export type Told = Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string };
+export type Told = Ending & {
+  secondsWaited: number;
+  landedAt: number;
+  hearing: string;
+  speaks: string;
+  passed: readonly string[];
+};
 
 export function endOf(told: Told): End {
   const { outcome, lands, trunk, shownNumber, digitsSent, cause, then, secondsWaited, landedAt, hearing } = told;

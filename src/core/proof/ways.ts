@@ -128,8 +128,18 @@ function actsAt(
   const meant = new Set<string>();
   const outside = new Set<string>();
   let menuAt = -1;
-  answer.forEach(({ lands, landedAt, rule, kind }, i) => {
+  const statesOf = (exchange: Exchange, at: string, id: string) => {
+    const phones = phonesAt(exchange, at, id);
+    for (const type of PHONE_STATES)
+      if (phones.length > 0 && !before.some((a) => a.type === type && phones.every((p) => a.ids.includes(p))))
+        add({ type, ids: phones });
+    for (const state of statesMet(exchange, at, id, met))
+      if (!before.some((a) => a.type === 'presence')) add({ type: 'presence', ids: phones, state });
+  };
+  answer.forEach(({ lands, landedAt, rule, kind, passed }, i) => {
     const exchange = exchanges[i]!;
+    // A phone that passes calls on as it is may keep them in another state.
+    for (const id of passed) if (counts(id)) statesOf(exchange, 'extension', id);
     if (!lands?.id) return;
     if (lands.kind === 'outside') {
       const led = kind === 'emergency' || counts(lands.id) || (rule !== null && counts(rule));
@@ -138,12 +148,7 @@ function actsAt(
       return;
     }
     if (!counts(lands.id)) return;
-    const phones = phonesAt(exchange, lands.kind, lands.id);
-    for (const type of PHONE_STATES)
-      if (phones.length > 0 && !before.some((a) => a.type === type && phones.every((p) => a.ids.includes(p))))
-        add({ type, ids: phones });
-    for (const state of statesMet(exchange, lands.kind, lands.id, met))
-      if (!before.some((a) => a.type === 'presence')) add({ type: 'presence', ids: phones, state });
+    statesOf(exchange, lands.kind, lands.id);
     if (lands.kind !== 'attendant' && lands.kind !== 'directory') return;
     menuAt = Math.max(menuAt, landedAt);
     for (const k of exchange.attendantKeys.get(lands.id) ?? []) if (k.key.length === 1) meant.add(k.key);

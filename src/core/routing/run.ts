@@ -45,6 +45,8 @@ export class Run {
   readonly heard: HeardInTrace[] = [];
   /** the same to be held against another's: what it is and when, without what is said as it is then; null: nobody asks */
   hearing: string | null = null;
+  /** phones at which the call was before it landed, that passed it on without ringing */
+  readonly passed: string[] = [];
   /** the language that the way speaks from here on; empty: that of the site where the call came in */
   language = '';
   /** what stands before the caller on the phone that gets the call */

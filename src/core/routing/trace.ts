@@ -47,18 +47,19 @@ export function outcomeOf(
 
 /**
  * Where a call lands, when in seconds since its first symbol, what was heard and what the way
- * speaks from there: for those who go on from there, or compare.
+ * speaks from there, and which phones passed it on before: for those who go on from there, or compare.
  */
 export function landingOf(
   exchange: Exchange,
   call: Call,
   situation: Situation,
-): Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string } {
+): Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string; passed: readonly string[] } {
   const run = new Run(exchange, call, situation, false);
   run.hearing = '';
   const end = answer(run);
-  const { secondsWaited, landedAt, hearing } = run;
-  return Object.assign(end, { secondsWaited, landedAt, hearing, speaks: `${run.atLanding.language} ${run.shownName}` });
+  const { secondsWaited, landedAt, hearing, passed } = run;
+  const speaks = `${run.atLanding.language} ${run.shownName}`;
+  return Object.assign(end, { secondsWaited, landedAt, hearing, speaks, passed });
 }
 
 function answer(run: Run): Ending {

@@ -83,6 +83,7 @@ class Walk {
     for (const more of offer.also ?? []) run.step('destination', more.code, more.sentence, { object });
     if (offer.keysTaken) run.keysUsed += offer.keysTaken;
     this.hear(offer, object);
+    if (object.kind === 'extension' && !offer.landing && !this.landing) run.passed.push(id);
     if (offer.landing) this.lands(offer.landing);
     const left = offer.outside && !offer.landing ? leaveThrough(run, offer.outside, this.cameIn) : null;
     if (left?.lands) this.lands(left.lands, left);

@@ -21,6 +21,7 @@ interface Asked {
   phone: string;
   at: string;
   under: string;
+  mayEdit: boolean;
 }
 
 const pathOf = ({ phone, at, under }: Asked): string => {
@@ -67,7 +68,7 @@ export function AtlasPage(asked: Asked) {
             >
               Regions {under ? `of strings that begin with ${under}` : ''}
             </PartTitle>
-            <RegionTable phone={phone} at={at} under={under} shown={shownIn(value, only)} />
+            <RegionTable phone={phone} at={at} under={under} shown={shownIn(value, only)} mayEdit={asked.mayEdit} />
           </>
         ) : null}
       </Box>
@@ -110,7 +111,7 @@ function AskedFor({ asked }: { asked: Asked }) {
   const form = useForm({ values: { phone: asked.phone, at: asked.at } });
   const { field, text } = formFields(form, { prefix: 'atlas' });
   const ask = form.handleSubmit(({ phone, at }) =>
-    router.push(pathOf({ phone: phone.trim(), at: at.trim() || 'now', under: asked.under })),
+    router.push(pathOf({ ...asked, phone: phone.trim(), at: at.trim() || 'now' })),
   );
   return (
     <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>

@@ -1,5 +1,6 @@
 'use client';
 
+import { MustStay } from '@/workbench/must-stay';
 import { Box, chakra } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
@@ -20,12 +21,14 @@ export function RegionTable({
   at,
   under,
   shown,
+  mayEdit,
 }: {
   phone: string;
   at: string;
   /** digits that were opened: an example that begins otherwise is none of these strings */
   under: string;
   shown: readonly Region[];
+  mayEdit: boolean;
 }) {
   if (shown.length === 0) return <Box color="quiet">No region is of this sort.</Box>;
   return (
@@ -38,11 +41,13 @@ export function RegionTable({
       >
         <thead>
           <chakra.tr color="quiet">
-            {['Strings', 'How many', 'Becomes', 'Taken by', 'Trunk', 'Such as'].map((title) => (
-              <th key={title} scope="col">
-                {title}
-              </th>
-            ))}
+            {['Strings', 'How many', 'Becomes', 'Taken by', 'Trunk', 'Such as', ...(mayEdit ? ['Promise'] : [])].map(
+              (title) => (
+                <th key={title} scope="col">
+                  {title}
+                </th>
+              ),
+            )}
           </chakra.tr>
         </thead>
         <tbody>
@@ -61,6 +66,16 @@ export function RegionTable({
               <chakra.td fontFamily="mono">
                 {r.example.startsWith(under) ? <Link href={tracePath(phone, r.example, at)}>{r.example}</Link> : null}
               </chakra.td>
+              {mayEdit ? (
+                <td>
+                  {r.exact && r.example.startsWith(under) ? (
+                    <MustStay
+                      of={{ from: phone, dial: r.example, at, map: r.map }}
+                      about={`strings such as ${r.example}`}
+                    />
+                  ) : null}
+                </td>
+              ) : null}
             </chakra.tr>
           ))}
         </tbody>

@@ -59,6 +59,7 @@ const GROUPS: { title: string; places: Place[] }[] = [
       { href: '/atlas', title: 'Atlas' },
       { href: '/problems', title: 'Problems', count: 'problem' },
       { href: '/promises', title: 'Promises', count: 'promise' },
+      { href: '/reach', title: 'Reach' },
       { href: '/impact', title: 'Impact' },
       { href: '/drills', title: 'Drills' },
       { href: '/calls', title: 'Calls', right: 'seeCalls' },

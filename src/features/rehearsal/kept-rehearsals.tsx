@@ -1,5 +1,6 @@
 'use client';
 
+import { MustStay } from '@/workbench/must-stay';
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Check, X } from 'lucide-react';
@@ -88,6 +89,9 @@ function TestRow({ test: { kept, went }, onDrop }: { test: Test; onDrop: (() => 
           </Box>
         )}
       </Box>
+      {onDrop && went.holds ? (
+        <MustStay of={{ from: question.from, dial: question.dial, at: question.at }} about={kept.name} />
+      ) : null}
       {onDrop ? (
         <Act aria-label={`Keep ${kept.name} no longer`} onClick={onDrop}>
           Keep no longer

@@ -1,5 +1,6 @@
 'use client';
 
+import { MustStay } from '@/workbench/must-stay';
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -25,6 +26,8 @@ export interface TracePageData {
   question: { from: string; dial: string; at: string };
   /** what the call is asked with besides what holds, and what things in it are called */
   beside: Beside;
+  /** may promise that it stays so: nothing was assumed */
+  mayEdit: boolean;
   refused: string | null;
   answer: {
     draft: OneAnswer | null;
@@ -55,6 +58,13 @@ export function TracePage({ data }: { data: TracePageData }) {
             <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(data.question.from)!)}`}>
               Block this caller
             </ActLink>
+          ) : null}
+          {data.mayEdit && answer?.draft ? (
+            <MustStay
+              key={`${data.question.from} ${data.question.dial} ${answer.at}`}
+              of={{ from: data.question.from, dial: data.question.dial, at: answer.at }}
+              about="this call"
+            />
           ) : null}
           {answer && !answer.same && answer.draft && answer.live ? (
             <Flex role="group" aria-label="Which plan">

@@ -29,6 +29,8 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'leaving',
   'impact',
   'promises',
+  'promiseFromCall',
+  'reach',
   'drill',
   'planDocument',
   'comparison',

@@ -1,5 +1,7 @@
+import { v7 as uuid } from 'uuid';
 import type { proofFacts } from '@/contract/proof';
-import type { Actor } from '../access/rights';
+import { demand, type Actor } from '../access/rights';
+import { applyEdits } from '../draft';
 import { ask } from '../engine';
 import { situationAt } from '../state/situation';
 import type { Handlers } from './handler';
@@ -22,6 +24,15 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
   promises: async ({ actor, query, request }) =>
     ask('promises', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  reach: async ({ actor, query, request }) =>
+    ask('reach', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  promiseFrom: async ({ actor, body, request }) => {
+    demand(actor, 'edit');
+    const id = uuid();
+    const asked = { ...(await nowFor(actor)), ...body, id };
+    const { edits, sentence } = await ask('promiseFromCall', asked, { signal: request.signal });
+    return { ...(await applyEdits(actor, edits)), id, sentence };
+  },
   drills: ({ actor, query, request }) => ask('drills', { reader: actor, ...query }, { signal: request.signal }),
   drill: async ({ actor, query, request }) =>
     ask('drill', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),

@@ -123,24 +123,34 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
   const ids = [extra.busy, extra.away, extra.off, extra.doNotDisturb, extra.trunks?.map((t) => t.id)];
   const names = await askForPage('labelsIn', { reader, ids: ids.flatMap((list) => list ?? []) });
   const beside = { holds: extra, names };
-  if (question.from === '' && question.dial === '') return { question, beside, answer: null, refused: null };
+  const mayEdit = may(reader, 'edit') && Object.keys(extra).length === 0;
+  if (question.from === '' && question.dial === '') return { question, beside, mayEdit, answer: null, refused: null };
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
   const situation = { ...(await situationAt(await momentOf(asks, now))), ...extra };
   return {
     question,
     beside,
+    mayEdit,
     ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })),
   };
 }
 
 /** The phone that the atlas is opened for: the one that is asked for, else the reader's first. */
+export async function reachPage(asked: { to?: string; of?: string }) {
+  const reader = await pageActor();
+  if (!may(reader, 'ask')) notFound();
+  const to = /^[a-z0-9][a-z0-9-]{0,35}$/.test(asked.to ?? '') ? asked.to! : '';
+  const of = /^(draft|live|[0-9]{1,9})$/.test(asked.of ?? '') ? asked.of! : 'draft';
+  return { to, of };
+}
+
 export async function atlasPage(asked: { phone?: string; at?: string; under?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const phone = asked.phone ?? (await askForPage('firstPhone', { reader }));
   const under = /^[0-9*#]{0,31}$/.test(asked.under ?? '') ? (asked.under ?? '') : '';
-  return { phone: phone ?? '', at: asked.at ?? 'now', under };
+  return { phone: phone ?? '', at: asked.at ?? 'now', under, mayEdit: may(reader, 'edit') };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {

@@ -24,6 +24,7 @@ import * as places from './places';
 import * as prompts from './prompts';
 import * as promiseList from './promises';
 import * as proof from './proof';
+import { reach } from './reach';
 import * as records from './records';
 import * as rehearsals from './rehearsals';
 import * as scripts from './scripts';
@@ -49,6 +50,7 @@ export const QUESTIONS = {
   ...proof,
   ...wholePlan,
   outbound,
+  reach,
   ...calendars,
   ...calls,
   ...today,

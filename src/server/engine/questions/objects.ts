@@ -1,11 +1,4 @@
-import {
-  callMeeting,
-  consequencesOf,
-  isPictured,
-  pictureOf,
-  type Consequences,
-  type Picture,
-} from '@/core/analysis';
+import { callMeeting, consequencesOf, isPictured, pictureOf, type Consequences, type Picture } from '@/core/analysis';
 import { courseOf, type Course } from '@/core/course';
 import {
   KINDS,

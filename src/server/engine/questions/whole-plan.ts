@@ -1,4 +1,6 @@
 import type { Answer } from '@/contract';
+import type { WholeEdit } from '@/contract/plan';
+import { readCall } from '@/core/ask';
 import { differences } from '@/core/plan';
 import {
   AHEAD_MS,
@@ -6,6 +8,8 @@ import {
   drillOf,
   drillsOf,
   impactOf,
+  promiseFrom,
+  promiseWords,
   type Drill,
   type DrillResult,
   type ImpactGroup,
@@ -60,6 +64,32 @@ export async function promises(given: Given, input: Now & { of: string }): Promi
     out.push({ ...v, counterexample, brokenBy: edits, sinceRevision });
   }
   return sight.cut({ promises: out });
+}
+
+/** The promise that a call of the draft stays as it goes now, as an edit of the draft. */
+export function promiseFromCall(
+  { draft }: Given,
+  input: Now & { id: string; from: string; dial: string; at: string; map: string | null },
+): { edits: WholeEdit[]; sentence: string } {
+  const exchange = draft.exchange();
+  const read = readCall({ from: input.from, dial: input.dial, when: input.at }, exchange, input.now);
+  if (!read.ok) throw new Refused(422, `bad-${read.path}`, read.sentence, read.path);
+  if (!seesCall(sightIn(draft, input.reader), { from: input.from, dial: input.dial }))
+    throw new Refused(404, 'no-such-call', 'There is no such phone or number.', 'from');
+  const from = hourOf(input.now);
+  const checking = { exchange, situation: input.situation, span: { from, to: from + AHEAD_MS } };
+  const promise = promiseFrom(checking, read.call, input.id, input.map);
+  if (!promise)
+    throw new Refused(
+      409,
+      'not-so',
+      'It does not always go so, nor while hours that it meets say open or closed: make a promise by hand, and say when.',
+      'dial',
+    );
+  return {
+    edits: [{ kind: 'promise', id: promise.id, rowVersion: null, value: promise }],
+    sentence: promiseWords(draft.plan, promise),
+  };
 }
 
 /** What can be taken out of order. */

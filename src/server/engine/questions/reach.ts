@@ -1,0 +1,63 @@
+import type { Answer } from '@/contract';
+import { AHEAD_MS, reachGroups, reachOf, whoReaches } from '@/core/proof';
+import { labelOf, KINDS } from '@/core/plan';
+import { Refused } from '../../access/rights';
+import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { seesCall } from '../ground/sees-call';
+import { besides, hourOf, type Moment } from '../ground/verdicts';
+import { heldOf } from './held-of';
+
+/* Where calls can end up, and who can end up somewhere. */
+
+/** Groups of numbers that are asked at once. */
+const AT_ONCE = 40;
+/** Numbers of a group that are named. */
+const NAMED = 12;
+
+/** Everywhere that calls to our numbers can end up, a part at a time; or who can end up at one object. */
+export async function reach(
+  given: Given,
+  input: By & Moment & { of: string; to: string; from: number },
+): Promise<Answer<'reach'>> {
+  const held = await heldOf(given, input.of);
+  const exchange = held.exchange();
+  const sight = sightIn(held, input.reader);
+  const from = hourOf(input.now);
+  const reaching = { exchange, situation: input.situation, span: { from, to: from + AHEAD_MS } };
+  const sees = (e164: string) => sight.sees('number', exchange.numberByE164.get(e164)!);
+  if (input.to !== '') {
+    const place = exchange.destinations.get(input.to);
+    if (!place || !sight.sees(place.kind, place.object))
+      throw new Refused(404, 'no-such-object', 'There is no such place that calls are led to.', 'to');
+    const found = keptFor(held.plan, `reaches ${input.to} ${besides(input)}`, null, () =>
+      whoReaches(reaching, input.to),
+    );
+    const groups = found.groups.flatMap(({ numbers, end }) => {
+      const mine = numbers.filter(sees);
+      return mine.length > 0 ? [{ numbers: mine.slice(0, NAMED), count: mine.length, ends: [end] }] : [];
+    });
+    const { example, ...phones } = found.phones;
+    return sight.cut({
+      count: groups.length,
+      next: null,
+      to: `${KINDS[place.kind].word} ${labelOf(place.kind, place.object)}`,
+      groups,
+      phones: { ...phones, example: example && seesCall(sight, example) ? example : null },
+    });
+  }
+  const all = keptFor(held.plan, `reach groups ${besides(input)}`, null, () => reachGroups(reaching));
+  const seen = all.map((numbers) => numbers.filter(sees)).filter((numbers) => numbers.length > 0);
+  const some = seen.slice(input.from, input.from + AT_ONCE);
+  const next = input.from + some.length;
+  return sight.cut({
+    count: seen.length,
+    next: next < seen.length ? next : null,
+    to: null,
+    groups: some.map((numbers) => ({
+      numbers: numbers.slice(0, NAMED),
+      count: numbers.length,
+      ends: keptFor(held.plan, `reach ${numbers[0]} ${besides(input)}`, null, () => reachOf(reaching, numbers)).ends,
+    })),
+    phones: null,
+  });
+}
