@@ -51,6 +51,7 @@ export const PATHS = {
   told: ['GET', '/told'],
   read: ['POST', '/told/{id}/read'],
   consequences: ['GET', '/consequences/{kind}/{id}'],
+  importPlan: ['POST', '/plan/import'],
   problems: ['GET', '/problems'],
   mendProblem: ['POST', '/problems/mend'],
   muteProblem: ['POST', '/problems/muted'],

@@ -259,8 +259,43 @@ export const planFacts = {
   plan: {
     summary: 'The plan as one document: draft, live or revision N',
     right: 'look',
-    query: z.strictObject({ of: which }),
+    query: z.strictObject({
+      of: which,
+      /** how it is written: both in the order of ids and fields, so that equal plans are equal texts */
+      as: z.enum(['json', 'yaml']).default('json'),
+    }),
     answer: planSchema,
+  },
+  importPlan: {
+    summary:
+      'What a plan document (JSON or YAML) would make of the draft, with the calls that change; with apply it does',
+    right: 'edit',
+    fileBytes: 64_000_000,
+    query: z.strictObject({
+      apply: z.stringbool().default(false),
+      /** the draft version that was looked at: if the draft has moved on since, nothing is done */
+      draftVersion: z.coerce.number().int().min(0).default(0),
+    }),
+    answer: z.strictObject({
+      draftVersion: z.number(),
+      /** objects that would differ, the first of them */
+      count: z.number(),
+      edits: z.array(difference),
+      labels: z.record(z.string(), z.string()),
+      /** how many groups of calls end otherwise, and one of each of the first; null: too much differs to ask every call here */
+      groups: z
+        .array(
+          z.strictObject({
+            phones: z.number(),
+            numbers: z.number(),
+            call: z.string(),
+            was: z.string(),
+            willBe: z.string(),
+          }),
+        )
+        .nullable(),
+      applied: z.boolean(),
+    }),
   },
   edits: {
     summary:

@@ -22,8 +22,9 @@ export interface Around extends Consequences {
   /** what the object does */
   picture: Picture | null;
   problems: ListedProblem[];
-  /** the object's id */
+  /** the object's id, and whether calls can be led to it */
   of: string;
+  isPlace: boolean;
 }
 
 /** An object as its fields are edited; made on the server. */

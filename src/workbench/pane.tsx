@@ -55,6 +55,13 @@ function Known({ around, mayEdit }: { around: Around; mayEdit: boolean }) {
         ) : (
           reachedBy.map((l, i) => <Line key={i} line={l} />)
         )}
+        {around.isPlace ? (
+          <Box mt="6px">
+            <Link href={`/reach?to=${encodeURIComponent(around.of)}`} style={{ textDecoration: 'underline' }}>
+              Who can end up here?
+            </Link>
+          </Box>
+        ) : null}
       </PaneSection>
       {leadsTo.length > 0 ? (
         <PaneSection title="Leads to">

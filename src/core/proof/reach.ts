@@ -7,6 +7,7 @@ import { asked, type AskedCall } from './asked';
 import { affectedBy } from './entries';
 import { arrives, numbersInGroups } from './impact-outside';
 import { dialsOf } from './literals';
+import { isBlocked } from './promises/entries';
 import { endOf } from './promises/judge';
 import { inOrder, waysOf, type Way } from './ways';
 
@@ -60,6 +61,8 @@ export function reachOf(reaching: Reaching, numbers: readonly string[]): Reach {
   const since = activeSince(ours, exchange.sites.get(ours.site)!);
   const within = [{ from: Math.max(span.from, since), to: span.to }].filter((s) => s.from < s.to);
   for (const calling of callers) {
+    // Whoever is blocked is meant to come nowhere.
+    if (isBlocked(exchange, situation, calling, at!.site)) continue;
     const call = (moment: number): Call => ({
       from: { type: 'outside', calling },
       dial: ours.e164,

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
-import { Empty } from '@/ui/controls';
+import { ActLink, Empty } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { Time } from '@/ui/time';
 
@@ -13,6 +13,7 @@ export interface RevisionRow {
   by: string;
   at: string;
   edits: number;
+  left: number;
 }
 
 export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
@@ -20,6 +21,7 @@ export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
     <Workspace
       title="Revisions"
       count={String(revisions.length)}
+      acts={<ActLink href="/plan-text">Plan as text</ActLink>}
       lead="Each plan that ever was live, never changed again. Read one, compare, or bring it back as the draft."
     >
       {revisions.length === 0 ? <Empty>Nothing was ever live. Going live makes the first revision.</Empty> : null}
@@ -41,6 +43,7 @@ export function RevisionsPage({ revisions }: { revisions: RevisionRow[] }) {
             {r.note || <chakra.span color="quiet">no note</chakra.span>}
             <Box color="quiet" fontSize="13px">
               {r.by}, <Time iso={r.at} /> · {r.edits} {r.edits === 1 ? 'edit' : 'edits'}
+              {r.left > 0 ? `, ${r.left} ${r.left === 1 ? 'object' : 'objects'} left for later` : ''}
             </Box>
             {r.override ? (
               <Box color="brick" fontSize="13px">

@@ -33,6 +33,7 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'reach',
   'drill',
   'planDocument',
+  'planImport',
   'comparison',
   'bringBackEdits',
   'bulkPreview',

@@ -32,10 +32,25 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
   plan: async ({ actor, query, request }) => {
     // The document is whole or not at all.
     demandEverywhere(actor, 'look');
-    const text = await ask('planDocument', { of: query.of }, { signal: request.signal });
+    const text = await ask('planDocument', query, { signal: request.signal });
     return new Response(new Uint8Array(text), {
-      headers: { 'content-type': 'application/json', 'cache-control': 'no-store' },
+      headers: {
+        'content-type': query.as === 'json' ? 'application/json' : 'application/yaml; charset=utf-8',
+        'cache-control': 'no-store',
+      },
     });
+  },
+  importPlan: async ({ actor, query, file, request }) => {
+    demandEverywhere(actor, 'edit');
+    demandEverywhere(actor, 'look');
+    const now = Date.now();
+    const input = { reader: actor, text: file.toString('utf8'), now, situation: await situationAt(now) };
+    const { told, edits } = await ask('planImport', input, { signal: request.signal });
+    if (!query.apply) return { ...told, applied: false };
+    if (query.draftVersion !== told.draftVersion)
+      throw new Refused(409, 'draft-moved', 'The draft has changed since you looked; look again.', 'draftVersion');
+    if (edits.length > 0) await applyEdits(actor, edits, { act: `took in a plan document: ${edits.length} objects` });
+    return { ...told, applied: true };
   },
   edits: ({ actor, query, request }) => ask('pending', { reader: actor, ...query }, { signal: request.signal }),
   edit: ({ actor, body }) => applyEdits(actor, body.edits, { act: body.act }),
@@ -58,7 +73,7 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
       { signal: request.signal },
     );
     if (!around) throw new Refused(404, 'no-such-object', 'There is no such object.', 'id');
-    const { course: _course, referredToBy: _referredToBy, picture: _picture, of: _of, ...rest } = around;
+    const { course: _course, referredToBy: _referredToBy, picture: _picture, of: _of, isPlace: _isPlace, ...rest } = around;
     return rest;
   },
   leaving: ({ actor, body, request }) => {

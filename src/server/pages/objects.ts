@@ -33,6 +33,7 @@ export async function around(reader: Actor, kind: ObjectKind, id: string): Promi
       picture: null,
       problems: [],
       of: id,
+      isPlace: false,
     }
   );
 }

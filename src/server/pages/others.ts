@@ -137,6 +137,12 @@ export async function tracePage(asked: { from?: string; dial?: string; at?: stri
 }
 
 /** The phone that the atlas is opened for: the one that is asked for, else the reader's first. */
+export async function planTextPage() {
+  const reader = await pageActor();
+  if (!mayEverywhere(reader, 'look')) notFound();
+  return { mayEdit: mayEverywhere(reader, 'edit') };
+}
+
 export async function reachPage(asked: { to?: string; of?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();

@@ -202,7 +202,7 @@ export function* entriesOfNumbers(
 }
 
 /** Whoever is blocked is meant to come nowhere: no promise is about them. */
-function isBlocked(exchange: Exchange, situation: Situation, calling: string | null, site: string): boolean {
+export function isBlocked(exchange: Exchange, situation: Situation, calling: string | null, site: string): boolean {
   const lists = ['organisation', site].flatMap((id) => exchange.blocked.get(id)?.automaton ?? []);
   if (calling !== null && lists.some((map) => takes(map, calling))) return true;
   return (situation.blocked ?? []).some((b) => b.calling === calling && (b.site === null || b.site === site));

@@ -18,6 +18,7 @@ import {
   type DraftKind,
   type Plan,
 } from '@/core/plan';
+import { stringify } from 'yaml';
 import { demandFor } from '../../access/areas';
 import { EditRefused, Refused, mayEverywhere } from '../../access/rights';
 import { labelsIn } from '../ground/labels';
@@ -255,7 +256,7 @@ export async function bringBackEdits(given: Given, { number }: { number: number 
 }
 
 /** A plan with every secret's version as another plan has it. */
-function withSecretsOf(old: Plan, now: Plan): Plan {
+export function withSecretsOf(old: Plan, now: Plan): Plan {
   const out = { ...old } as unknown as Record<string, AnyObject[]>;
   for (const { list, secrets } of Object.values(KINDS)) {
     if (!secrets) continue;
@@ -309,9 +310,10 @@ export function draftSum({ draft }: Given): { version: number; sum: string } {
 }
 
 /** The whole plan as text: the draft, live or a revision. */
-export async function planDocument(given: Given, { of }: { of: string }): Promise<Uint8Array> {
+export async function planDocument(given: Given, { of, as }: { of: string; as: 'json' | 'yaml' }): Promise<Uint8Array> {
   const held = of === 'draft' ? given.draft : of === 'live' ? given.live : await given.revision(Number(of));
-  return Buffer.from(planText(held.plan), 'utf8');
+  const text = planText(held.plan);
+  return Buffer.from(as === 'json' ? text : stringify(JSON.parse(text)), 'utf8');
 }
 
 /** What a row of the history is about: an object as it was then, one by its id as it is today, or nothing of the plan. */

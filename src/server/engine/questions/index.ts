@@ -24,6 +24,7 @@ import * as places from './places';
 import * as prompts from './prompts';
 import * as promiseList from './promises';
 import * as proof from './proof';
+import { planImport } from './import-plan';
 import { reach } from './reach';
 import * as records from './records';
 import * as rehearsals from './rehearsals';
@@ -50,6 +51,7 @@ export const QUESTIONS = {
   ...proof,
   ...wholePlan,
   outbound,
+  planImport,
   reach,
   ...calendars,
   ...calls,

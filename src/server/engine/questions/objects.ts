@@ -94,8 +94,9 @@ export interface Around extends Consequences {
   picture: Picture | null;
   /** what is wrong or doubtful about it */
   problems: ListedProblem[];
-  /** the id of the object */
+  /** the id of the object, and whether calls can be led to it */
   of: string;
+  isPlace: boolean;
 }
 
 /** What reaches an object, what it leads to, what its edit changes: what takes longer than the object itself. */
@@ -117,6 +118,7 @@ export function consequences(
     picture: isPictured(kind) ? pictureOf(kind, { exchange: draft.exchange(), id, now, situation }) : null,
     problems: problemsOn(draft, id, mutes),
     of: id,
+    isPlace: draft.exchange().destinations.has(id),
   });
 }
 
