@@ -188,6 +188,18 @@ const listedProblem = problemSchema.extend({
 });
 export type ListedProblem = z.output<typeof listedProblem>;
 
+/** A problem that somebody leaves as it is. */
+export interface Muted {
+  id: string;
+  type: string;
+  kind: string;
+  of: string;
+  reason: string;
+  /** ISO 8601 */
+  until: string;
+  by: string;
+}
+
 const problemName = {
   type: z.string().regex(/^[a-z-]{1,60}$/, 'is no type of problem'),
   kind: draftKind,

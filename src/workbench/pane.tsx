@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { Suspense, lazy } from 'react';
 import { Link } from '@/ui/link';
 import type { PaneLine } from '@/core/analysis';
 import { endOf } from '@/ui/ends';
@@ -13,7 +14,9 @@ import { SEVERITY } from './severity';
 import { sayShare } from './call-groups';
 import { pathOfCall } from './paths';
 import { useAsked } from './use-asked';
-import { ProblemActs } from './problem-acts';
+
+/** What can be done about problems comes after the page: most objects have none. */
+const ProblemActs = lazy(() => import('./problem-acts').then((m) => ({ default: m.ProblemActs })));
 
 /** Problems, reached by, leads to, what the draft changes, doubts: computed in the draft for the open object. */
 export function ConsequencesPane({ around, mayEdit }: { around: Promise<Around>; mayEdit: boolean }) {
@@ -44,7 +47,11 @@ function Known({ around, mayEdit }: { around: Around; mayEdit: boolean }) {
             <Box key={i} mb="6px" data-testid="problem-here">
               <chakra.b color={SEVERITY[p.severity].colour}>{SEVERITY[p.severity].word}</chakra.b> {p.sentence}{' '}
               <chakra.span color="quiet">{p.mend}</chakra.span>
-              {mayEdit ? <ProblemActs problem={p} /> : null}
+              {mayEdit ? (
+                <Suspense fallback={null}>
+                  <ProblemActs problem={p} />
+                </Suspense>
+              ) : null}
             </Box>
           ))}
         </PaneSection>

@@ -1,15 +1,16 @@
 'use client';
 
-import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { Box, Flex } from '@chakra-ui/react';
+import { Suspense, lazy, useState } from 'react';
 import type { ListedProblem } from '@/contract/plan';
 import { Act, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
 import { useRefresh } from '@/ui/refresh';
 import { say } from '@/ui/toasts';
 import { call } from './api';
-import { formFields } from './form-fields';
-import { useActForm } from './use-act-form';
+
+/** Forms are seldom opened: they come when they are. */
+const MuteForm = lazy(() => import('./mute-form'));
 
 /** What can be done about a problem at once: what its button says, or leave it as it is for a time. */
 export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
@@ -62,48 +63,16 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
       </Flex>
       {wrong ? <Wrong>{wrong}</Wrong> : null}
       {asking ? (
-        <MuteForm
-          named={named}
-          onDone={() => {
-            setAsking(false);
-            refresh();
-          }}
-        />
+        <Suspense fallback={null}>
+          <MuteForm
+            named={named}
+            onDone={() => {
+              setAsking(false);
+              refresh();
+            }}
+          />
+        </Suspense>
       ) : null}
     </>
-  );
-}
-
-const DAY_MS = 86_400_000;
-const USUAL_DAYS = 90;
-const usualDay = () => new Date(Date.now() + USUAL_DAYS * DAY_MS).toISOString().slice(0, 10);
-
-function MuteForm({
-  named,
-  onDone,
-}: {
-  named: { type: string; kind: ListedProblem['object']['kind']; id: string };
-  onDone: () => void;
-}) {
-  const [first] = useState(usualDay);
-  const { form, submit, busy, general } = useActForm<'muteProblem', { reason: string; until: string }>({
-    operation: 'muteProblem',
-    checked: false,
-    defaults: { reason: '', until: first },
-    input: (typed) => ({ body: { ...named, ...typed } }),
-    unsaid: ({ reason }) => (reason.trim() === '' ? [{ field: 'reason', sentence: 'Say why it may stay.' }] : []),
-    fieldOf: (path) => (path === 'reason' || path === 'until' ? path : null),
-    onMade: onDone,
-  });
-  const { text } = formFields(form, { prefix: `mute-${named.type}-${named.id}` });
-  return (
-    <chakra.form noValidate onSubmit={(e) => void submit(e)} maxW="520px" mt="6px" mb="8px" data-testid="mute">
-      {text('reason', 'Why it may stay', { maxLength: 300 })}
-      {text('until', 'Until the end of', { type: 'date' })}
-      {general ? <Wrong>{general}</Wrong> : null}
-      <Act mt="8px" type="submit" disabled={busy}>
-        {busy ? 'Taking note …' : 'Leave it as it is'}
-      </Act>
-    </chakra.form>
   );
 }

@@ -1,5 +1,8 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { admin, objectIn, type Client } from '../support/api';
 import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
 
@@ -100,5 +103,101 @@ describe('a trace', () => {
     await waitForText(page, 'is on another call', '[data-testid=steps]');
     await page.click('[aria-label^="No longer assume that 2106"]');
     await page.waitForFunction(() => !document.querySelector('[aria-label^="No longer assume"]'));
+  });
+});
+
+describe('problems', () => {
+  it('are counted at the rail, mended by a press, and left as they are with a reason', async () => {
+    await visit(page, '/problems');
+    await waitForText(page, 'Sweden mobile can never fit', '[data-testid=problems]');
+    await page.waitForFunction(() => /Problems\s*\d/.test(document.querySelector('nav')!.textContent));
+    await page.click('[aria-label^="Delete it: outbound rule Sweden mobile"]');
+    await page.waitForFunction(
+      () => !document.querySelector('[data-testid=problems]')!.textContent.includes('Sweden mobile can never fit'),
+    );
+    await boss.post('/edits/undo');
+    await visit(page, '/problems');
+    await page.click('[aria-label^="Leave it as it is: mailbox Lost property"]');
+    await page.waitForSelector('[data-testid=mute] input');
+    await page.type('[data-testid=mute] input', 'The front desk listens to it');
+    await page.click('[data-testid=mute] button[type=submit]');
+    await page.waitForFunction(
+      () => !document.querySelector('[data-testid=problems]')!.textContent.includes('Lost property'),
+    );
+    await visit(page, '/problems?muted=true');
+    await waitForText(page, 'The front desk listens to it', '[data-testid=problems]');
+    await page.click('[aria-label^="Count it again: mailbox Lost property"]');
+    await waitForText(page, 'None is left as it is.');
+  });
+
+  it('are walked by one key', async () => {
+    await visit(page, '/problems');
+    await waitForText(page, 'Sweden mobile can never fit', '[data-testid=problems]');
+    await page.keyboard.press('.');
+    await page.waitForFunction(() => location.pathname !== '/problems');
+    const first = new URL(page.url()).pathname;
+    await waitForText(page, '1 of');
+    await page.keyboard.press('.');
+    await page.waitForFunction((path: string) => location.pathname !== path, {}, first);
+  });
+});
+
+describe('what must stay so', () => {
+  it('is promised from a trace by a press', async () => {
+    await visit(page, '/trace?from=2105&dial=2106');
+    await page.waitForSelector('[data-testid=steps]');
+    await page.click('[aria-label="This must stay so: this call"]');
+    await page.waitForSelector('a[href^="/promises/"]');
+    await page.click('a[href^="/promises/"]');
+    await waitForText(page, 'Holds in the draft', inMain);
+    await boss.post('/edits/undo');
+  });
+});
+
+describe('reach', () => {
+  it('unfolds to places, and back to who can end up there', async () => {
+    await visit(page, '/reach');
+    await page.waitForSelector('[data-testid=reach] button');
+    await page.click('[data-testid=reach] button');
+    await page.waitForSelector('[data-testid=groups] a[href^="/reach?to="]');
+    await page.click('[data-testid=groups] a[href^="/reach?to="]');
+    await waitForText(page, 'Who can end up at');
+    await page.waitForSelector('[data-testid=groups] a');
+  });
+});
+
+describe('going live', () => {
+  it('leaves edits for later, says what waits along, and what stands against the rest', async () => {
+    await visit(page, '/go-live');
+    await waitForText(page, 'would be broken', '[data-testid=gate]');
+    await page.click('[aria-label="Leave for later: changed “Rights” of Lobby"]');
+    await waitForText(page, 'Lobby', '[data-testid=left-for-later]');
+    // Without that edit the promise holds, and nothing stands against the rest.
+    await page.waitForFunction(() => !document.querySelector('[data-testid=gate]'));
+    await page.waitForFunction(() =>
+      /^Go live with \d+ edits?$/.test(document.querySelector('[data-testid=go-live]')?.textContent ?? ''),
+    );
+    await press(page, 'At a time…');
+    await page.waitForSelector('[data-testid=plan-going] input[type="datetime-local"]');
+    await page.click('[data-testid=plan-it]');
+    await waitForText(page, 'Say when.', '[data-testid=plan-going]');
+    await press(page, 'Take everything along');
+    await waitForText(page, 'would be broken', '[data-testid=gate]');
+  });
+});
+
+describe('the plan as a text', () => {
+  it('is taken in only after it has said what it would change', async () => {
+    await visit(page, '/plan-text');
+    const plan = (await boss.get<{ extensions: { id: string; ringSeconds: number }[] }>('/plan')).body;
+    plan.extensions.find((e) => e.id === 'e-2112')!.ringSeconds = 57;
+    const file = join(mkdtempSync(join(tmpdir(), 'polydrome-plan-')), 'plan.json');
+    writeFileSync(file, JSON.stringify(plan));
+    const box = await page.$('#plan-file');
+    await (box as ElementHandle<HTMLInputElement>).uploadFile(file);
+    await waitForText(page, /1 object would differ, and \d+ groups? of calls/, '[data-testid=plan-told]');
+    await press(page, 'Take it into the draft');
+    await waitForText(page, 'It is in the draft', '[data-testid=plan-told]');
+    await boss.post('/edits/undo');
   });
 });

@@ -174,7 +174,9 @@ export function TodayPage({ data }: { data: TodayData }) {
         <Box gridColumn="1 / -1" minW={0} id="problems">
           <PartTitle>To look at in the draft</PartTitle>
           {data.mayAsk ? <BrokenRehearsals /> : null}
-          <Later of={data.problems}>{(found) => <Problems key={found.draftVersion} found={found} mayEdit={data.canEdit} />}</Later>
+          <Later of={data.problems}>
+            {(found) => <Problems key={found.draftVersion} found={found} mayEdit={data.canEdit} />}
+          </Later>
         </Box>
       </Grid>
     </Workspace>

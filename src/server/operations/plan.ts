@@ -69,11 +69,25 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     const now = Date.now();
     const around = await ask(
       'consequences',
-      { reader: actor, kind: params.kind, id: params.id, now, situation: await situationAt(now), mutes: await mutedAt(new Date(now)) },
+      {
+        reader: actor,
+        kind: params.kind,
+        id: params.id,
+        now,
+        situation: await situationAt(now),
+        mutes: await mutedAt(new Date(now)),
+      },
       { signal: request.signal },
     );
     if (!around) throw new Refused(404, 'no-such-object', 'There is no such object.', 'id');
-    const { course: _course, referredToBy: _referredToBy, picture: _picture, of: _of, isPlace: _isPlace, ...rest } = around;
+    const {
+      course: _course,
+      referredToBy: _referredToBy,
+      picture: _picture,
+      of: _of,
+      isPlace: _isPlace,
+      ...rest
+    } = around;
     return rest;
   },
   leaving: ({ actor, body, request }) => {

@@ -1,23 +1,12 @@
 import { v7 as uuid } from 'uuid';
 import type { Body } from '@/contract';
+import type { Muted } from '@/contract/plan';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
 import { change, reading, rows, writing } from '../db/pool';
 import { ask } from '../engine';
 
 /* Problems that are left as they are for a time, with a reason. */
-
-/** One of them. */
-export interface Muted {
-  id: string;
-  type: string;
-  kind: string;
-  of: string;
-  reason: string;
-  /** ISO 8601 */
-  until: string;
-  by: string;
-}
 
 /** All that are left as they are at a moment. */
 export async function mutedAt(now: Date): Promise<Muted[]> {

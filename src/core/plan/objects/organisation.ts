@@ -67,7 +67,8 @@ export const organisation = z.strictObject({
   }),
   quietTimes: week.nullable().default(null).meta({
     title: 'Nothing goes live',
-    description: 'Times of the week by the clock of the main site. Example: mon-fri 8:00-17:00. Empty: it may at any time.',
+    description:
+      'Times of the week by the clock of the main site. Example: mon-fri 8:00-17:00. Empty: it may at any time.',
   }),
   note,
 });

@@ -1,14 +1,6 @@
 import { parseDigitMap } from '../../digits';
 import { clockOf, isoAt } from '../../hours';
-import {
-  KINDS,
-  OBJECT_KINDS,
-  PROMISE_ENDS,
-  mainSite,
-  objectsOf,
-  type AnyObject,
-  type Promised,
-} from '../../plan';
+import { KINDS, OBJECT_KINDS, PROMISE_ENDS, mainSite, objectsOf, type AnyObject, type Promised } from '../../plan';
 import { landingOf, trace, type Call, type Exchange, type Situation } from '../../routing';
 import { checkPromise, type Checking } from './check';
 import { endOf } from './judge';
@@ -78,18 +70,14 @@ function whoseCalls(exchange: Exchange, { from, dial }: Call, map: string | null
 }
 
 /** Always; while hours that the call meets say open, or closed. */
-function timesOf(
-  exchange: Exchange,
-  call: Call,
-  situation: Situation,
-): Pick<Promised, 'when' | 'hours' | 'weekly'>[] {
+function timesOf(exchange: Exchange, call: Call, situation: Situation): Pick<Promised, 'when' | 'hours' | 'weekly'>[] {
   const always = { when: 'always' as const, hours: null, weekly: null };
   const met = new Set(
     trace(exchange, call, situation).steps.flatMap((s) => (s.object ? hoursOf(exchange, s.object.id) : [])),
   );
-  const hours = [...met].slice(0, MOST_HOURS).flatMap((id) =>
-    (['when open', 'when closed'] as const).map((when) => ({ when, hours: id, weekly: null })),
-  );
+  const hours = [...met]
+    .slice(0, MOST_HOURS)
+    .flatMap((id) => (['when open', 'when closed'] as const).map((when) => ({ when, hours: id, weekly: null })));
   return [always, ...hours];
 }
 

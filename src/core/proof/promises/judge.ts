@@ -22,7 +22,8 @@ const END_OF: Readonly<Record<string, PromiseEnd>> = {
 };
 
 /** What kind of end a place is. */
-export const endOf = (landing: Landing | null): PromiseEnd => (landing ? (END_OF[landing.kind] ?? 'a service') : 'a release');
+export const endOf = (landing: Landing | null): PromiseEnd =>
+  landing ? (END_OF[landing.kind] ?? 'a service') : 'a release';
 
 /** Who calls from outside chose the outside number themselves. */
 const byOwnChoice = (entry: Entry, way: Way): boolean =>

@@ -21,8 +21,7 @@ import { optionsFor } from '../ground/options';
 import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
 import { problemsOn } from './today';
-import type { ListedProblem } from '@/contract/plan';
-import type { Muted } from '../../state/muted';
+import type { ListedProblem, Muted } from '@/contract/plan';
 
 /** One object by kind and id, the reader's moment and what holds then. */
 export interface OfObject extends By {

@@ -1,6 +1,6 @@
 import { inflateRawSync } from 'node:zlib';
 import type { Answer } from '@/contract';
-import type { Leave, ListedProblem, WholeEdit } from '@/contract/plan';
+import type { Leave, ListedProblem, Muted, WholeEdit } from '@/contract/plan';
 import {
   emergencyCallsLost,
   gateOf,
@@ -20,7 +20,6 @@ import { clockOf, nextChange, parseWeek, stateAt } from '@/core/hours';
 import { compile, trace } from '@/core/routing';
 import { demandFor, maySee, whereIs } from '../../access/areas';
 import { Refused, may } from '../../access/rights';
-import type { Muted } from '../../state/muted';
 import { actsSince, differing, pendingActs } from '../ground/pending';
 import type { HeldPlan } from '../ground/held';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
