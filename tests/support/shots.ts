@@ -45,12 +45,6 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     );
     await visit(page, '/queues/board?queue=bookings-queue');
   },
-  staffing: async (page) => {
-    await visit(page, '/queues/bookings-queue/staffing');
-    await clickText(page, 'Work it out');
-    await page.waitForSelector('[data-testid=shifts]');
-    await page.evaluate(() => document.querySelector('section[aria-label="The day"]')!.scrollIntoView());
-  },
   rehearsal: async (page) => {
     await visit(
       page,
@@ -82,6 +76,10 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   promises: async (page) => {
     await visit(page, '/promises');
     await waitForText(page, 'It reaches', 'main');
+  },
+  problems: async (page) => {
+    await visit(page, '/problems');
+    await waitForText(page, 'can never fit', '[data-testid=problems]');
   },
   impact: async (page) => {
     await visit(page, '/impact');
