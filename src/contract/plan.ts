@@ -474,6 +474,12 @@ export const planFacts = {
     right: 'edit',
     answer: z.strictObject({ ...edited.shape, changed: z.number() }),
   },
+  bringBackOne: {
+    summary:
+      'Make one object of the draft what it was in a revision, with its parts; what did not exist then is deleted',
+    right: 'edit',
+    answer: z.strictObject({ ...edited.shape, changed: z.number() }),
+  },
   ledger: {
     summary: `Rows of a long ledger (${LEDGER_KINDS.join(', ')}), a page at a time, found by key`,
     right: 'look',

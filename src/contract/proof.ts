@@ -89,6 +89,13 @@ export const proofFacts = {
       zone: z.string(),
     }),
   },
+  atlasFile: {
+    summary:
+      'The regions of an atlas as a table (CSV): strings, how many, outcome, kind, what takes them, trunk, right, example',
+    right: 'ask',
+    query: z.strictObject({ phone: z.string().max(32), at: z.string().max(60).default('now'), of: which }),
+    answer: z.unknown(),
+  },
   impact: {
     summary: 'Every kind of call that ends otherwise in one plan than in another, grouped by the edits behind it',
     right: 'ask',

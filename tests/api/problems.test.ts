@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { parse } from 'yaml';
 import { closePool } from '@/server/db/pool';
 import { Client, admin } from '../support/api';
+import { parseCsv } from '../support/plain-csv';
 import { AUDITOR } from '../support/browser';
 
 /* Problems that are mended by a press or left as they are, promises made from calls, reach, and the plan as a text. The draft is put back. */
@@ -94,6 +95,32 @@ describe('what must stay so', () => {
     if (turned.status === 200) await boss.post('/edits/undo');
     const nobody = await boss.post('/promises/from-call', { from: '9999', dial: '2106' });
     expect([nobody.status, nobody.body.error!.path]).toEqual([422, 'from']);
+  });
+});
+
+describe('the atlas as a table', () => {
+  it('has each region once, of the plan that is asked for', async () => {
+    const csv = await boss.text('/atlas/file?phone=2104&of=1');
+    expect(csv.type).toMatch(/csv/);
+    const [head, ...rows] = parseCsv(csv.text);
+    expect(head!.slice(0, 3)).toEqual(['Strings', 'All of them', 'How many']);
+    const { body } = await boss.get<{ regions: { example: string }[] }>('/atlas?phone=2104&of=1&together=true');
+    expect(rows.map((r) => r.at(-1))).toEqual(body.regions.map((r) => r.example));
+    expect((await boss.get('/atlas/file?phone=9999')).status).toBe(404);
+  });
+});
+
+describe('bringing back', () => {
+  it('one object as it was in a revision', async () => {
+    const at = async (of: string) =>
+      (await boss.get<{ extensions: { id: string; ringSeconds: number }[] }>(`/plan?of=${of}`)).body.extensions.find(
+        (e) => e.id === 'e-2112',
+      )!.ringSeconds;
+    await boss.post('/edits', { edits: [{ kind: 'extension', id: 'e-2112', set: { ringSeconds: 57 }, seen: {} }] });
+    const done = await boss.post<{ changed: number }>('/revisions/1/draft/extension/e-2112');
+    expect([done.body.changed, await at('draft')]).toEqual([1, await at('1')]);
+    expect((await boss.post('/revisions/1/draft/extension/e-2112')).status).toBe(409);
+    expect((await looks.post('/revisions/1/draft/extension/e-2112')).status).toBe(403);
   });
 });
 

@@ -5,11 +5,12 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Answer } from '@/contract';
-import { Act, Empty, PartTitle, Wrong } from '@/ui/controls';
+import { Act, ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
 import { Link } from '@/ui/link';
 import { useWriting } from '@/ui/time';
 import { Workspace } from '@/ui/workspace';
 import { formFields } from '@/workbench/form-fields';
+import { addressOf } from '@/workbench/api';
 import { PhoneBox } from '@/workbench/phone-box';
 import { useAsked } from '@/workbench/use-asked';
 import { PartitionBars } from './partition-bars';
@@ -21,18 +22,25 @@ interface Asked {
   phone: string;
   at: string;
   under: string;
+  /** draft, live or the number of a revision */
+  of: string;
   mayEdit: boolean;
 }
 
-const pathOf = ({ phone, at, under }: Asked): string => {
-  const query = new URLSearchParams({ phone, ...(at === 'now' ? {} : { at }), ...(under ? { under } : {}) });
+const pathOf = ({ phone, at, under, of }: Asked): string => {
+  const query = new URLSearchParams({
+    phone,
+    ...(at === 'now' ? {} : { at }),
+    ...(under ? { under } : {}),
+    ...(of === 'draft' ? {} : { of }),
+  });
   return `/atlas?${query.toString()}`;
 };
 
 /** Everything that one phone can dial: the whole digit space, cut by what happens. */
 export function AtlasPage(asked: Asked) {
-  const { phone, at, under } = asked;
-  const query = { phone, at, together: 'true', ...(under ? { under } : {}) } as const;
+  const { phone, at, under, of } = asked;
+  const query = { phone, at, of, together: 'true', ...(under ? { under } : {}) } as const;
   const atlas = useAsked('atlas', phone ? { query } : null, { keep: true });
   const write = useWriting();
   const [only, setOnly] = useState<Sort | null>(null);
@@ -44,6 +52,21 @@ export function AtlasPage(asked: Asked) {
         value
           ? `${value.phone.site}, ${write(value.at, { zone: value.zone, weekday: true })}. Every string of 1 to 32 symbols is in one region.`
           : 'The whole digit space of a phone, cut into regions by what happens.'
+      }
+      acts={
+        value ? (
+          <>
+            <ActLink href={addressOf('atlasFile', { query: { phone, at, of } } as never)} download>
+              Save as CSV
+            </ActLink>
+            <ActLink
+              href={addressOf('atlas', { query: { phone, at, of } } as never)}
+              download={`atlas-${value.phone.digits}.json`}
+            >
+              Save as JSON
+            </ActLink>
+          </>
+        ) : undefined
       }
     >
       <AskedFor asked={asked} />
@@ -68,7 +91,13 @@ export function AtlasPage(asked: Asked) {
             >
               Regions {under ? `of strings that begin with ${under}` : ''}
             </PartTitle>
-            <RegionTable phone={phone} at={at} under={under} shown={shownIn(value, only)} mayEdit={asked.mayEdit} />
+            <RegionTable
+              phone={phone}
+              at={at}
+              under={under}
+              shown={shownIn(value, only)}
+              mayEdit={asked.mayEdit && of === 'draft'}
+            />
           </>
         ) : null}
       </Box>
@@ -108,10 +137,10 @@ function Crumbs({ asked }: { asked: Asked }) {
 
 function AskedFor({ asked }: { asked: Asked }) {
   const router = useRouter();
-  const form = useForm({ values: { phone: asked.phone, at: asked.at } });
+  const form = useForm({ values: { phone: asked.phone, at: asked.at, of: asked.of } });
   const { field, text } = formFields(form, { prefix: 'atlas' });
-  const ask = form.handleSubmit(({ phone, at }) =>
-    router.push(pathOf({ ...asked, phone: phone.trim(), at: at.trim() || 'now' })),
+  const ask = form.handleSubmit(({ phone, at, of }) =>
+    router.push(pathOf({ ...asked, phone: phone.trim(), at: at.trim() || 'now', of: of.trim() || 'draft' })),
   );
   return (
     <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
@@ -122,6 +151,7 @@ function AskedFor({ asked }: { asked: Asked }) {
           ))}
         </Box>
         <Box w="150px">{text('at', 'When')}</Box>
+        <Box w="150px">{text('of', 'Plan', { placeholder: 'draft, live or 2' })}</Box>
         <Act look="main" type="submit" h="32px">
           Show
         </Act>

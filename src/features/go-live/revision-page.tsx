@@ -5,6 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call } from '@/workbench/api';
 import { Act, ActLink, Empty, SelectBox, Wrong } from '@/ui/controls';
+import { Link } from '@/ui/link';
+import { say } from '@/ui/toasts';
 import { Workspace } from '@/ui/workspace';
 import type { Comparison } from '@/contract/plan';
 import { DifferenceView } from './difference';
@@ -38,6 +40,13 @@ export function RevisionPage({ revision, revisions, against, from, to, compariso
       return setWrong(done.errors[0]!.sentence);
     }
     router.push('/go-live');
+    refresh();
+  };
+  /** One object of the draft becomes what it was; whatever can't stand without that, too. */
+  const bringBackOne = async ({ kind, id, label }: Comparison['edits'][number]) => {
+    const done = await call('bringBackOne', { params: { number: String(revision.number), kind, id } });
+    setWrong(done.ok ? null : done.errors[0]!.sentence);
+    if (done.ok) say(`${label} is in the draft as it was in revision ${revision.number}. Ctrl Z takes it back.`);
     refresh();
   };
   return (
@@ -99,13 +108,29 @@ export function RevisionPage({ revision, revisions, against, from, to, compariso
             ))}
         </SelectBox>
         <Box color="quiet">
+          <Link href={`/impact?from=${from}&to=${to}`} style={{ textDecoration: 'underline' }}>
+            Calls that end otherwise
+          </Link>
+        </Box>
+        <Box color="quiet">
           {comparison.count} {comparison.count === 1 ? 'object differs' : 'objects differ'}, from {comparison.from} to{' '}
           {comparison.to}
         </Box>
       </Flex>
       {comparison.count === 0 ? <Empty>They are the same.</Empty> : null}
       {list.edits.map((e) => (
-        <DifferenceView key={`${e.kind} ${e.id}`} edit={e} labels={list.labels} />
+        <DifferenceView
+          key={`${e.kind} ${e.id}`}
+          edit={e}
+          labels={list.labels}
+          aside={
+            mayEdit && against === 'draft' ? (
+              <Act h="24px" onClick={() => void bringBackOne(e)} aria-label={`Bring back only ${e.label}`}>
+                Bring back only this
+              </Act>
+            ) : null
+          }
+        />
       ))}
       <MorePages list={list} />
     </Workspace>

@@ -1,6 +1,6 @@
 /** The draft: editing, undoing, going live, revisions. */
 export * from './edit';
 export { agreeGoing, goLiveDue, listGoings, planGoing, withdrawGoing } from './going';
-export { bringBack, goLive, goingPolicy, listRevisions } from './revisions';
+export { bringBack, bringBackOne, goLive, goingPolicy, listRevisions } from './revisions';
 export * from './told';
 export * from './undo';

@@ -179,6 +179,21 @@ export async function listRevisions(actor: Actor): Promise<Revision[]> {
   }));
 }
 
+/** Makes one object of the draft what it was in a revision, with whatever can't stand without that. */
+export async function bringBackOne(
+  actor: Actor,
+  number: number,
+  only: { kind: string; id: string },
+): Promise<EditResult & { changed: number }> {
+  demand(actor, 'edit');
+  demandEverywhere(actor, 'look');
+  const edits = await ask('bringBackEdits', { number, only });
+  return {
+    ...(await applyEdits(actor, edits, { act: `brought back from revision ${number}: ${only.kind} ${only.id}` })),
+    changed: edits.length,
+  };
+}
+
 /** Makes the draft equal to a revision, as ordinary edits. Secrets stay today's (ARCHITECTURE principle 5). */
 export async function bringBack(actor: Actor, number: number): Promise<EditResult & { changed: number }> {
   demand(actor, 'edit');

@@ -8,7 +8,8 @@ import { writeWorkbook } from './workbook';
 
 /* Files out: sheets that can be imported again, and the directory. */
 
-const file = (content: string | Buffer, type: string, name: string) =>
+/** A file that is saved under a name. */
+export const file = (content: string | Buffer, type: string, name: string) =>
   new Response(typeof content === 'string' ? content : new Uint8Array(content), {
     headers: {
       'content-type': type,

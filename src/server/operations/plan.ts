@@ -5,6 +5,7 @@ import {
   agreeGoing,
   applyEdits,
   bringBack,
+  bringBackOne,
   goLive,
   listGoings,
   listRevisions,
@@ -118,6 +119,8 @@ export const planHandlers: Handlers<keyof typeof planFacts> = {
     return ask('comparison', { reader: actor, from, ...query }, { signal: request.signal });
   },
   bringBack: ({ actor, params }) => bringBack(actor, revisionNumber(params.number)),
+  bringBackOne: ({ actor, params }) =>
+    bringBackOne(actor, revisionNumber(params.number), { kind: params.kind, id: params.id }),
   ledger: ({ actor, query, params, request }) => {
     const { filter, sort, after, ...facets } = query as Record<string, string> &
       Record<'filter' | 'sort' | 'after', string>;

@@ -1,9 +1,11 @@
 import { v7 as uuid } from 'uuid';
 import type { proofFacts } from '@/contract/proof';
+import { writeCsv } from '@/core/formats';
 import { demand, type Actor } from '../access/rights';
 import { applyEdits } from '../draft';
 import { ask } from '../engine';
 import { situationAt } from '../state/situation';
+import { file } from './exports';
 import type { Handlers } from './handler';
 
 /** Who asks, when, and what holds then. */
@@ -19,6 +21,25 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     const at = await ask('momentAt', { reader: actor, ...when });
     const input = { reader: actor, ...query, now, situation: await situationAt(at) };
     return ask('atlas', input, { signal: request.signal });
+  },
+  atlasFile: async ({ actor, query, request }) => {
+    const now = Date.now();
+    const at = await ask('momentAt', { reader: actor, ...query, now });
+    const input = { reader: actor, ...query, now, together: true, situation: await situationAt(at) };
+    const { regions } = await ask('atlas', input, { signal: request.signal });
+    const head = ['Strings', 'All of them', 'How many', 'Outcome', 'Kind', 'Taken by', 'Trunk', 'Right', 'Such as'];
+    const rows = regions.map((r) => [
+      r.map,
+      r.exact ? 'yes' : 'no',
+      r.count,
+      r.outcome,
+      r.kind ?? '',
+      r.label,
+      r.trunkName,
+      r.right ?? '',
+      r.example,
+    ]);
+    return file(writeCsv([head, ...rows]), 'text/csv; charset=utf-8; header=present', `atlas-${query.phone}.csv`);
   },
   impact: async ({ actor, query, request }) =>
     ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),

@@ -143,20 +143,22 @@ export async function planTextPage() {
   return { mayEdit: mayEverywhere(reader, 'edit') };
 }
 
+/** Which plan an address names; the draft where it names none. */
+const planOf = (of: string | undefined): string => (/^(draft|live|[0-9]{1,9})$/.test(of ?? '') ? of! : 'draft');
+
 export async function reachPage(asked: { to?: string; of?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const to = /^[a-z0-9][a-z0-9-]{0,35}$/.test(asked.to ?? '') ? asked.to! : '';
-  const of = /^(draft|live|[0-9]{1,9})$/.test(asked.of ?? '') ? asked.of! : 'draft';
-  return { to, of };
+  return { to, of: planOf(asked.of) };
 }
 
-export async function atlasPage(asked: { phone?: string; at?: string; under?: string }) {
+export async function atlasPage(asked: { phone?: string; at?: string; under?: string; of?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const phone = asked.phone ?? (await askForPage('firstPhone', { reader }));
   const under = /^[0-9*#]{0,31}$/.test(asked.under ?? '') ? (asked.under ?? '') : '';
-  return { phone: phone ?? '', at: asked.at ?? 'now', under, mayEdit: may(reader, 'edit') };
+  return { phone: phone ?? '', at: asked.at ?? 'now', under, of: planOf(asked.of), mayEdit: may(reader, 'edit') };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {

@@ -2,7 +2,7 @@ import { AtlasPage } from '@/features/atlas/atlas-page';
 import { atlasPage } from '@/server/pages/others';
 
 interface Props {
-  searchParams: Promise<{ phone?: string; at?: string; under?: string }>;
+  searchParams: Promise<{ phone?: string; at?: string; under?: string; of?: string }>;
 }
 
 export default async function Page({ searchParams }: Props) {

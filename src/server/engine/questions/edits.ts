@@ -8,6 +8,7 @@ import {
   differences,
   isKind,
   keyOf,
+  leftWith,
   labelOf,
   numberSpaceOf,
   planText,
@@ -241,12 +242,24 @@ export async function undoOneEdits(
 }
 
 /** The edits that make the draft equal to a revision. Secrets stay today's (ARCHITECTURE principle 5). */
-export async function bringBackEdits(given: Given, { number }: { number: number }): Promise<WholeEdit[]> {
+export async function bringBackEdits(
+  given: Given,
+  { number, only }: { number: number; only?: { kind: string; id: string } },
+): Promise<WholeEdit[]> {
   const { draft } = given;
   const revision = await given.revision(number);
-  const found = differences(draft.plan, withSecretsOf(revision.plan, draft.plan));
+  const all = differences(draft.plan, withSecretsOf(revision.plan, draft.plan));
+  const found = only
+    ? leftWith(revision.plan, all.map(turned), new Set([keyOf(only as Difference)])).map((l) => turned(l.edit))
+    : all;
   if (found.length === 0)
-    throw new Refused(409, 'nothing-to-do', `The draft is the same as revision ${number} already.`);
+    throw new Refused(
+      409,
+      'nothing-to-do',
+      only
+        ? `It is in the draft as it was in revision ${number}.`
+        : `The draft is the same as revision ${number} already.`,
+    );
   return found.map((d) => ({
     kind: d.kind,
     id: d.id,
@@ -254,6 +267,9 @@ export async function bringBackEdits(given: Given, { number }: { number: number 
     value: d.after as unknown as Record<string, unknown> | null,
   }));
 }
+
+/** The same difference seen from the other plan. */
+const turned = (d: Difference): Difference => ({ ...d, before: d.after, after: d.before }) as Difference;
 
 /** A plan with every secret's version as another plan has it. */
 export function withSecretsOf(old: Plan, now: Plan): Plan {
