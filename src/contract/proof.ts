@@ -121,6 +121,8 @@ export const proofFacts = {
           name: z.string(),
           firm: z.boolean(),
           holds: z.boolean(),
+          /** false: of some call there are more ways than are looked at, so that it is not proved */
+          complete: z.boolean(),
           /** kinds of calls that were asked, with each way that they can go */
           asked: z.number(),
           counterexample: z

@@ -14,7 +14,7 @@ const DEEPEST = 4;
 /** Seconds after the call came to a menu at which the next key is pressed. */
 const PRESSED_AFTER = 1;
 /** Ways at which the search stops for one call. */
-const MOST_WAYS = 1000;
+export const MOST_WAYS = 1000;
 
 /** One way in which a call goes, when it ends alike, and where it does in each of the plans. */
 export interface Way {

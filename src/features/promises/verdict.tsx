@@ -53,11 +53,14 @@ export function VerdictPart({ id }: { id: string }) {
 }
 
 function Said({ verdict }: { verdict: Verdict }) {
-  const { holds, asked, counterexample } = verdict;
+  const { holds, complete, asked, counterexample } = verdict;
   if (holds)
     return (
       <>
-        <b>Holds</b> in the draft: {asked} {asked === 1 ? 'way' : 'ways'} of calls were looked at, which stand for all.
+        <b>Holds</b> in the draft: {asked} {asked === 1 ? 'way' : 'ways'} of calls were looked at,{' '}
+        {complete
+          ? 'which stand for all.'
+          : 'but some calls can go more ways than are looked at (1,000 each): of those it is not proved.'}
       </>
     );
   return (

@@ -3,7 +3,7 @@ import type { Span } from '../../cells';
 import { mainSite, type Promised } from '../../plan';
 import { hoursNotices, type Exchange, type Situation } from '../../routing';
 import { asked, type AskedCall } from '../asked';
-import { waysOf, type Way } from '../ways';
+import { MOST_WAYS, waysOf, type Way } from '../ways';
 import { entriesOfNumbers, entriesOfPhones, type Entry } from './entries';
 import { breaks, neverReached } from './judge';
 
@@ -13,6 +13,8 @@ export interface Verdict {
   name: string;
   firm: boolean;
   holds: boolean;
+  /** false: of some call there are more ways than are looked at, so that it holds of those that were */
+  complete: boolean;
   /** kinds of calls that were asked: each entry with each way that it can go */
   asked: number;
   /** the first call that breaks it */
@@ -43,10 +45,12 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
         ? entriesOfPhones(exchange, promise, situation, span, within)
         : entriesOfNumbers(exchange, promise, situation, span, within);
   let count = 0;
+  let complete = true;
   const { id, name, firm } = promise;
   for (const entry of entries) {
     const ways = waysFrom(checking, entry, promise.trunksDown);
     count += ways.length;
+    complete &&= ways.length < MOST_WAYS;
     const broken = firstBroken(exchange, promise, entry, ways);
     if (!broken) continue;
     const call = asked(exchange, entry.call(broken.way.at), broken.way.acts);
@@ -56,11 +60,12 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
       name,
       firm,
       holds: false,
+      complete,
       asked: count,
       counterexample: { call, sentence: broken.why, phones, numbers },
     };
   }
-  return { id, name, firm, holds: true, asked: count, counterexample: null };
+  return { id, name, firm, holds: true, complete, asked: count, counterexample: null };
 }
 
 function firstBroken(
