@@ -33,6 +33,8 @@ const groupSchema = z.strictObject({
   count: z.number(),
   phones: z.number(),
   numbers: z.number(),
+  /** the sites of these phones and numbers, by id */
+  sites: z.array(z.string()),
   /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
   strings: z.string(),
   /** for how much of the time, 0 to 1 */
@@ -103,11 +105,21 @@ export const proofFacts = {
     answer: z.strictObject({
       groups: z.array(
         groupSchema.extend({
-          edits: z.array(z.strictObject({ kind: z.string(), id: z.string(), label: z.string() })),
+          edits: z.array(
+            z.strictObject({
+              kind: z.string(),
+              id: z.string(),
+              label: z.string(),
+              /** who edited it last, of what is in the draft and not live */
+              by: z.string().nullable(),
+            }),
+          ),
         }),
       ),
       /** objects that differ */
       edits: z.number(),
+      /** names of sites, by id */
+      sites: z.record(z.string(), z.string()),
     }),
   },
   promises: {

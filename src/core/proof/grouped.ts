@@ -1,5 +1,6 @@
 import type { Span } from '../cells';
 import { KINDS, labelOf, wordOf, type AnyObject, type Difference } from '../plan';
+import type { Exchange } from '../routing';
 import { shapeOfActs } from './acts';
 import { asked, type AskedCall } from './asked';
 import { phonesOf, type ChangedCell, type Comparing } from './changed';
@@ -15,6 +16,8 @@ export interface ImpactGroup {
   count: number;
   phones: number;
   numbers: number;
+  /** the sites of these phones and numbers, by id */
+  sites: string[];
   /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
   strings: string;
   /** for how much of the time, 0 to 1 */
@@ -65,6 +68,7 @@ export function groupOf(
     count: phones + numbers.size,
     phones,
     numbers: numbers.size,
+    sites: sitesOf(willBe, cells),
     strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
     share: longest / (span.to - span.from),
     aspects: [...example.aspects],
@@ -73,6 +77,17 @@ export function groupOf(
     willBe: told(example.willBe),
     edits: edits.map((e) => ({ kind: e.kind, id: e.id, label: nameOf(e) })),
   };
+}
+
+/** The sites of the phones and numbers of some calls; phones of a group are all at one. */
+function sitesOf({ extensions, numberByE164 }: Exchange, cells: readonly ChangedCell[]): string[] {
+  const out = new Set<string>();
+  for (const { callers, number } of cells) {
+    for (const group of callers) out.add(extensions.get(group[0]!)?.site ?? '');
+    if (number !== null) out.add(numberByE164.get(number)?.site ?? '');
+  }
+  out.delete('');
+  return [...out].sort();
 }
 
 const lastsIn = (stretches: readonly Span[]) => stretches.reduce((sum, s) => sum + s.to - s.from, 0);

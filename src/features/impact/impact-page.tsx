@@ -3,7 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '@/contract';
-import { Act, Empty, Wrong } from '@/ui/controls';
+import { Act, Empty, SelectBox, Wrong } from '@/ui/controls';
 import { Link } from '@/ui/link';
 import { Workspace } from '@/ui/workspace';
 import { CallCell, EndCell, GroupTable, HowMany, sayShare } from '@/workbench/call-groups';
@@ -19,7 +19,16 @@ export function ImpactPage({ from, to }: { from: string; to: string }) {
   const [edit, setEdit] = useState<string | null>(null);
   const groups = value?.groups ?? [];
   const edits = new Map(groups.flatMap((g) => g.edits.map((e) => [keyOf(e), e.label] as const)));
-  const shown = edit === null ? groups : groups.filter((g) => g.edits.some((e) => keyOf(e) === edit));
+  const [by, setBy] = useState('');
+  const [site, setSite] = useState('');
+  const people = [...new Set(groups.flatMap((g) => g.edits.flatMap((e) => e.by ?? [])))].sort();
+  const sites = Object.entries(value?.sites ?? {}).filter(([id]) => groups.some((g) => g.sites.includes(id)));
+  const shown = groups.filter(
+    (g) =>
+      (edit === null || g.edits.some((e) => keyOf(e) === edit)) &&
+      (by === '' || g.edits.some((e) => e.by === by)) &&
+      (site === '' || g.sites.includes(site)),
+  );
   const between = `${nameOf(from)} and ${nameOf(to)}`;
   return (
     <Workspace
@@ -45,6 +54,29 @@ export function ImpactPage({ from, to }: { from: string; to: string }) {
               </Act>
             ))}
           </Flex>
+        ) : null}
+        {people.length > 1 || sites.length > 1 ? (
+          <Flex gap="8px" wrap="wrap" mb="12px">
+            <SelectBox aria-label="Edited by" w="auto" value={by} onChange={(e) => setBy(e.target.value)}>
+              <option value="">edited by anybody</option>
+              {people.map((p) => (
+                <option key={p} value={p}>
+                  edited by {p}
+                </option>
+              ))}
+            </SelectBox>
+            <SelectBox aria-label="Site" w="auto" value={site} onChange={(e) => setSite(e.target.value)}>
+              <option value="">phones and numbers of all sites</option>
+              {sites.map(([id, name]) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </SelectBox>
+          </Flex>
+        ) : null}
+        {value && groups.length > 0 && shown.length === 0 ? (
+          <Box color="quiet">No call of this choice ends otherwise.</Box>
         ) : null}
         {shown.length > 0 ? (
           <GroupTable

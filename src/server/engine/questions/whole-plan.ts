@@ -1,7 +1,7 @@
 import type { Answer } from '@/contract';
 import type { WholeEdit } from '@/contract/plan';
 import { readCall } from '@/core/ask';
-import { differences } from '@/core/plan';
+import { differences, type Difference } from '@/core/plan';
 import {
   AHEAD_MS,
   DRILL_MS,
@@ -15,6 +15,7 @@ import {
   type ImpactGroup,
 } from '@/core/proof';
 import { Refused } from '../../access/rights';
+import { actsSince, editorsOf } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
 import { breakingOf, sinceOf } from '../ground/broken-since';
@@ -42,7 +43,16 @@ export async function impact(given: Given, input: Now & { from: string; to: stri
     ),
   );
   const sight = sightIn(willBe, input.reader);
-  return sight.cut({ groups: groups.filter((g) => seesCall(sight, g.example.call)), edits: edits.length });
+  const acts = input.from === 'live' && input.to === 'draft' ? await actsSince(given.live, given.draft) : null;
+  const editor = (e: ImpactGroup['edits'][number]) =>
+    acts && (editorsOf(acts, e as Pick<Difference, 'kind' | 'id'>).names.at(-1) ?? null);
+  return sight.cut({
+    groups: groups
+      .filter((g) => seesCall(sight, g.example.call))
+      .map((g) => ({ ...g, edits: g.edits.map((e) => ({ ...e, by: editor(e) })) })),
+    edits: edits.length,
+    sites: Object.fromEntries(sight.list('site').map((s) => [s.id, s.name])),
+  });
 }
 
 /** Whether each promise of a plan holds. */
