@@ -29,7 +29,8 @@ const fromRow = (r: Row, actor: Actor): Going => ({
   left: Number(r.left_objects),
   base: r.base as number,
   tell: mayEverywhere(actor, 'goLive') ? parsed<string[]>(r.tell) : [],
-  outcome: r.outcome as string,
+  // Why it was refused names what others may not see.
+  outcome: mayEverywhere(actor, 'look') ? (r.outcome as string) : '',
   revision: r.revision as number | null,
 });
 

@@ -271,15 +271,16 @@ export async function bringBackEdits(
 /** The same difference seen from the other plan. */
 const turned = (d: Difference): Difference => ({ ...d, before: d.after, after: d.before }) as Difference;
 
-/** A plan with every secret's version as another plan has it. */
-export function withSecretsOf(old: Plan, now: Plan): Plan {
+/** A plan with every secret's version as another plan has it; what that one has not keeps its own, or has none where it comes from `elsewhere`. */
+export function withSecretsOf(old: Plan, now: Plan, elsewhere = false): Plan {
   const out = { ...old } as unknown as Record<string, AnyObject[]>;
   for (const { list, secrets } of Object.values(KINDS)) {
     if (!secrets) continue;
     const today = new Map((now[list as keyof Plan] as unknown as AnyObject[]).map((o) => [o.id, o]));
     out[list] = out[list]!.map((o) => {
       const known = today.get(o.id) as Record<string, unknown> | undefined;
-      return known ? { ...o, ...Object.fromEntries(secrets.map((f) => [f, known[f]])) } : o;
+      if (!known && !elsewhere) return o;
+      return { ...o, ...Object.fromEntries(secrets.map((f) => [f, known?.[f] ?? null])) };
     });
   }
   return out as unknown as Plan;

@@ -31,7 +31,7 @@ export function planImport(
   { draft }: Given,
   { text, ...moment }: By & Moment & { text: string },
 ): { told: Omit<Answer<'importPlan'>, 'applied'>; edits: WholeEdit[] } {
-  const plan = sharing(withSecretsOf(readText(text), draft.plan), draft.plan);
+  const plan = sharing(withSecretsOf(readText(text), draft.plan, true), draft.plan);
   const found = differences(draft.plan, plan);
   const from = hourOf(moment.now);
   const groups =
