@@ -87,9 +87,14 @@ describe('what must stay so', () => {
       promises: { id: string; holds: boolean; brokenBy: { id: string; by: string }[] }[];
     }>('/promises?of=draft');
     expect(verdicts.body.promises.find((p) => p.id === made.body.id)!.holds).toBe(true);
-    // The demo's draft breaks one, and it is said by which edit.
-    const broken = verdicts.body.promises.find((p) => p.id === 'lobby-stays-inside')!;
-    expect([broken.holds, broken.brokenBy.map((e) => e.id)]).toEqual([false, ['lobby']]);
+    // An edit that breaks it is named, whatever else is edited.
+    await boss.post('/edits', { edits: [{ kind: 'extension', id: 'e-2106', set: { digits: '2186' }, seen: {} }] });
+    const after = await boss.get<{ promises: { id: string; holds: boolean; brokenBy: { id: string }[] }[] }>(
+      '/promises?of=draft',
+    );
+    const broken = after.body.promises.find((p) => p.id === made.body.id)!;
+    expect([broken.holds, broken.brokenBy.map((e) => e.id)]).toEqual([false, ['e-2106']]);
+    await boss.post('/edits/undo');
     await boss.post('/edits/undo');
     const turned = await boss.post<{ sentence: string }>('/promises/from-call', { from: '3030', dial: '0900123456' });
     if (turned.status === 200) await boss.post('/edits/undo');

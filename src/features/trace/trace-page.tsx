@@ -61,7 +61,7 @@ export function TracePage({ data }: { data: TracePageData }) {
           ) : null}
           {data.mayEdit && answer?.draft ? (
             <MustStay
-              key={`${data.question.from} ${data.question.dial} ${answer.at}`}
+              key={`${data.question.from} ${data.question.dial} ${data.question.at}`}
               of={{ from: data.question.from, dial: data.question.dial, at: answer.at }}
               about="this call"
             />
