@@ -52,7 +52,7 @@ describe('a promise', () => {
     await page.waitForSelector(inMain);
     await page.click('[aria-label="Take mobile out"]');
     await page.select('[aria-label="Add a kind of call"]', 'satellite');
-    await waitForText(page, 'Each satellite call from any phone', '[data-testid=sentence]');
+    await waitForText(page, 'Each satellite or global call from any phone', '[data-testid=sentence]');
     await waitForText(page, /Holds in the draft: [0-9]+ ways? of calls|Broken/, inMain);
     expect(await objectIn(boss, 'draft', 'promises', id)).toMatchObject({ firm: true, dialKinds: ['satellite'] });
     await boss.post('/edits/undo', { kind: 'promise', id });
