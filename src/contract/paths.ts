@@ -86,6 +86,7 @@ export const PATHS = {
   publicHolidays: ['GET', '/public-holidays'],
   numberBlock: ['GET', '/number-space/{site}/{block}'],
   week: ['GET', '/weeks/{kind}/{id}'],
+  courseThere: ['GET', '/courses/{kind}/{id}'],
   addTrunk: ['POST', '/trunks'],
   trunkPassword: ['PUT', '/trunks/{id}/password'],
   pin: ['PUT', '/mailboxes/{id}/pin'],

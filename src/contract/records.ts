@@ -27,6 +27,7 @@ const filter = {
   /** an outside number, one of ours, or an extension's digits */
   number: filterText,
   person: z.union([z.literal(''), id]).default(''),
+  /** id of a trunk, or `any` for calls over any trunk */
   trunk: filterText,
   queue: filterText,
   /** id of the place where it ended */

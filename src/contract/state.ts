@@ -3,7 +3,9 @@ import { SWITCH_SETTINGS } from '@/core/exchange';
 import { NOTICED_KINDS } from '@/core/plan/facts/noticed-kinds';
 import { numberBlockSchema } from '@/core/analysis/number-space';
 import { weekSchema } from '@/core/analysis/week-of';
+import { courseSchema } from '@/core/course/schema';
 import { done, type Facts } from './operation';
+import { which } from './plan';
 import { id } from './shared';
 
 /* What acts at once, beside draft and revisions: notices, the setting of time switches, blocked callers. */
@@ -130,11 +132,22 @@ export const stateFacts = {
   week: {
     summary: 'Where callers of a number or of what has a route end through a week, in draft and live',
     right: 'look',
-    query: z.strictObject({ at: z.union([z.literal(''), z.iso.date()]).default('') }),
+    query: z.strictObject({ at: z.union([z.literal(''), z.iso.date()]).default(''), of: which }),
     answer: z.strictObject({
       week: weekSchema.nullable(),
-      /** where they end in live, where that differs */
+      /** asked of the draft: where they end in live, where that differs */
       live: weekSchema.shape.stretches.nullable(),
+    }),
+  },
+  courseThere: {
+    summary: 'The course of a call from outside that comes to an object now: in the draft, in live, or in a revision',
+    right: 'look',
+    query: z.strictObject({ of: which }),
+    answer: z.strictObject({
+      /** what it is called there; null: it is not there */
+      label: z.string().nullable(),
+      /** null: no such call comes to it */
+      course: courseSchema.nullable(),
     }),
   },
 } as const satisfies Record<string, Facts>;

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
 import { shortCount } from './count';
-import { pathOfCall } from './paths';
+import { pathOfCall, type TracedPlans } from './paths';
 
 /* Groups of calls that change alike, as rows of a table. */
 
@@ -73,10 +73,10 @@ export function EndCell({ end, nothing }: { end: End | null; nothing: string }) 
 }
 
 /** One call of a group, which opens as a trace. */
-export function CallCell({ call }: { call: Group['example']['call'] }) {
+export function CallCell({ call, plans }: { call: Group['example']['call']; plans?: TracedPlans }) {
   return (
     <chakra.td fontFamily="mono" whiteSpace="nowrap">
-      <Link href={pathOfCall(call)}>
+      <Link href={pathOfCall(call, plans)}>
         {call.from.replace(/^outside:/, '')} › {call.dial}
       </Link>
       {call.situation ? (
@@ -95,6 +95,7 @@ const ASSUMED: Readonly<Record<string, string>> = {
   doNotDisturb: 'while not to be disturbed',
   trunks: 'while a trunk is down',
   keys: 'with keys pressed',
+  presence: 'while in a state of presence',
 };
 const assumed = (part: string): string => ASSUMED[part] ?? part;
 

@@ -116,7 +116,7 @@ function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
         <Box key={i} mb="10px" data-testid="changed-calls">
           <Box color="quiet">
             {whose(c)}, {sayShare(c.share)}, such as{' '}
-            <Link href={pathOfCall(c.asked)} style={{ textDecoration: 'underline' }}>
+            <Link href={pathOfCall(c.asked, { of: 'draft', beside: 'live' })} style={{ textDecoration: 'underline' }}>
               {c.call}
             </Link>
           </Box>

@@ -13,7 +13,7 @@ import { Hint } from '@/ui/hint';
 import { useKinds } from '@/ui/kinds';
 import { useKey } from '@/ui/use-key';
 import { useWriting } from '@/ui/time';
-import { tracePath } from './paths';
+import { pathOfCall } from './paths';
 import { useAsked } from './use-asked';
 import { zoneWords } from './zone-words';
 
@@ -39,17 +39,20 @@ export function WeekStrip({
   title = 'callers from outside',
   ruleNames,
   state = null,
+  of = 'draft',
 }: {
   kind: ObjectKind;
   id: string;
   title?: string;
   ruleNames?: RuleNames;
   state?: string | null;
+  /** draft, live or the number of a revision */
+  of?: string;
 }) {
   const [day, setDay] = useState('');
   const asked = useAsked(
     'week',
-    { params: { kind, id }, query: { at: day } },
+    { params: { kind, id }, query: { at: day, of } },
     { keep: true, fresh: true, also: state },
   );
   const week = asked.value?.week ?? null;
@@ -64,7 +67,8 @@ export function WeekStrip({
     <Box data-testid="week-strip" aria-busy={asked.waiting}>
       <Flex gap="6px" align="center" wrap="wrap" mb="6px">
         <PartTitle>
-          {day === '' ? 'This week' : 'The week'}, {title} · {zoneWords(week.zone)}
+          {day === '' ? 'This week' : 'The week'}, {title}
+          {of === 'draft' ? '' : of === 'live' ? ', as it is live' : `, as revision ${of} has it`} · {zoneWords(week.zone)}
         </PartTitle>
         <Flex gap="4px" ml="auto" align="center">
           <Act aria-label="The week before" px="6px" onClick={() => setDay(dayFrom(week, -7))}>
@@ -82,13 +86,13 @@ export function WeekStrip({
       {ruleNames && week.rules?.some((r) => r.rule !== null || r.notice !== null) ? (
         <Rules week={week} names={ruleNames} />
       ) : null}
-      <Bar week={week} stretches={week.stretches} height="28px" />
+      <Bar week={week} stretches={week.stretches} height="28px" of={of} />
       {asked.value.live ? (
         <>
           <Box mt="4px" fontSize="11px" lineHeight="14px" color="quiet" aria-hidden>
             as it is live
           </Box>
-          <Bar week={week} stretches={asked.value.live} height="10px" live />
+          <Bar week={week} stretches={asked.value.live} height="10px" of="live" beneath />
         </>
       ) : null}
       <Flex mt="2px" fontSize="12px" color="quiet" aria-hidden>
@@ -107,12 +111,16 @@ function Bar({
   week,
   stretches,
   height,
-  live = false,
+  of,
+  beneath = false,
 }: {
   week: Week;
   stretches: readonly WeekStretch[];
   height: string;
-  live?: boolean;
+  /** the plan whose stretches these are */
+  of: string;
+  /** stands beneath the bar of the draft */
+  beneath?: boolean;
 }) {
   const { lookOf } = useKinds();
   const write = useWriting();
@@ -127,11 +135,11 @@ function Bar({
       overflow="hidden"
       bg="raised"
       role="group"
-      aria-label={live ? 'as it is live' : 'as drafted'}
+      aria-label={of === 'draft' ? 'as drafted' : of === 'live' ? 'as it is live' : `as revision ${of} has it`}
     >
       {stretches.map((s) => {
         const { colour, dash } = LOOK_FACTS[lookOf(endOf(s))];
-        const when = `${live ? 'Live, ' : ''}${write(s.from, how)} to ${write(s.to, how)}`;
+        const when = `${beneath ? 'Live, ' : ''}${write(s.from, how)} to ${write(s.to, how)}`;
         const said = `${when}: ${nameOf(s)}`;
         const look = {
           'aria-label': said,
@@ -151,7 +159,7 @@ function Bar({
         return (
           <Hint key={s.from} text={said}>
             {week.ask ? (
-              <chakra.a href={tracePath(week.ask.from, week.ask.dial, isoOf(s.from))} {...look} />
+              <chakra.a href={pathOfCall({ ...week.ask, at: isoOf(s.from) }, { of, beside: null })} {...look} />
             ) : (
               <chakra.span role="img" {...look} />
             )}

@@ -79,6 +79,7 @@ describe('the ledger of calls', () => {
       () => `trunk=sundvik&from=${since()}`,
       (r: CallRecord) => r.started >= since() && r.trunk === 'sundvik',
     ],
+    ['any trunk', () => `trunk=any&from=${since()}`, (r: CallRecord) => r.started >= since() && r.trunk !== null],
     ['an end', () => 'end=m-2105', (r: CallRecord) => r.lands?.id === 'm-2105'],
     ['nowhere', () => 'end=none', (r: CallRecord) => r.lands === null],
     ['a cause', () => 'cause=1', (r: CallRecord) => r.cause?.q850 === 1],

@@ -12,8 +12,7 @@ import { useEdits, type ObjectEdit } from '@/workbench/edits';
 import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
 import { rehearsalPath } from '@/workbench/paths';
-import { Picture } from '@/workbench/picture';
-import { WeekStrip } from '@/workbench/week-strip';
+import { CourseHere } from '@/workbench/course-here';
 import { FALLS_BACK, MODE_TITLES, type AttendantData, newKey } from './data';
 import { NamesOnKeys } from './names-on-keys';
 import { KeyPaths } from './key-paths';
@@ -60,10 +59,7 @@ export function AttendantPage({ page }: { page: AttendantData }) {
             <NamesOnKeys site={edit.value.directDialling === 'everyone' ? '' : String(data.object.site)} />
           ) : null}
           <Box mt="16px">
-            <Picture around={data.around} course />
-          </Box>
-          <Box maxW="760px" mt="14px">
-            <WeekStrip kind="attendant" id={id} title="calls that come here" />
+            <CourseHere around={data.around} kind="attendant" id={id} week={{ title: 'calls that come here' }} />
           </Box>
         </>
       )}

@@ -106,7 +106,7 @@ function Compared({ call }: { call: OneCall }) {
               key={`${which} ${i}`}
               step={s}
               everyRule={
-                call.question ? tracePath(call.question.from, call.question.dial, call.question.at, true) : '#'
+                call.question ? `${tracePath(call.question.from, call.question.dial, call.question.at)}&every=rule` : '#'
               }
             />
           ))}

@@ -8,6 +8,7 @@ import { Workspace } from '@/ui/workspace';
 import { call } from '@/workbench/api';
 import { CallCell, EndCell, GroupTable, HowMany, sayShare } from '@/workbench/call-groups';
 import { useAsked } from '@/workbench/use-asked';
+import { Channels, useBusyHour } from './busy-hour';
 
 type Drill = Answer<'drills'>['drills'][number];
 type Result = Answer<'drill'>;
@@ -22,6 +23,7 @@ export function DrillsPage() {
   const single = all.filter((d) => d.kind !== PAIRS);
   const pairs = all.filter((d) => d.kind === PAIRS);
   const run = useRun();
+  const busy = useBusyHour();
   const [open, setOpen] = useState<string | null>(null);
   const start = (list: readonly Drill[]) => void run.start(list);
   useEffect(() => {
@@ -54,6 +56,7 @@ export function DrillsPage() {
       {value && all.length === 0 ? (
         <Empty>There is nothing yet that could be out of order: no trunk is enabled, and no site is there.</Empty>
       ) : null}
+      {busy ? <Box mb="8px">{busy.sentence}</Box> : null}
       {shown.length > 0 ? (
         <GroupTable titles={['Out of order', 'What breaks', 'Ends nowhere', 'Emergency calls', 'Channels left']}>
           {shown.map((d) => (
@@ -61,6 +64,7 @@ export function DrillsPage() {
               key={keyOf(d)}
               drill={d}
               result={run.done.get(keyOf(d)) ?? null}
+              erlangs={busy?.erlangs ?? null}
               open={open === keyOf(d)}
               onOpen={() => setOpen(open === keyOf(d) ? null : keyOf(d))}
             />
@@ -97,11 +101,13 @@ function useRun() {
 function Row({
   drill,
   result,
+  erlangs,
   open,
   onOpen,
 }: {
   drill: Drill;
   result: Result | null;
+  erlangs: number | null;
   open: boolean;
   onOpen: () => void;
 }) {
@@ -131,7 +137,7 @@ function Row({
         <chakra.td color={stuck.length > 0 ? 'brick' : undefined} fontWeight={stuck.length > 0 ? 700 : undefined}>
           {result ? (stuck.length === 0 ? 'every call leaves' : stuckWords(stuck)) : ''}
         </chakra.td>
-        <td>{result ? `${result.channels.left} of ${result.channels.of}` : ''}</td>
+        <td>{result ? <Channels {...result.channels} erlangs={erlangs} /> : ''}</td>
       </chakra.tr>
       {open && result ? (
         <tr>

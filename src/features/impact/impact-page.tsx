@@ -89,7 +89,7 @@ export function ImpactPage({ from, to }: { from: string; to: string }) {
                 <EndCell end={g.willBe} nothing="nothing there" />
                 <td>{g.aspects.join(', ')}</td>
                 <td>{sayShare(g.share)}</td>
-                <CallCell call={g.example.call} />
+                <CallCell call={g.example.call} plans={{ of: to, beside: from }} />
                 <td>
                   {g.edits.map((e) => (
                     <Box key={keyOf(e)}>{e.label}</Box>

@@ -10,8 +10,7 @@ import { AskHere } from '@/workbench/ask-here';
 import { useEdits } from '@/workbench/edits';
 import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { ObjectPage } from '@/workbench/object-page';
-import { Picture } from '@/workbench/picture';
-import { WeekStrip } from '@/workbench/week-strip';
+import { CourseHere } from '@/workbench/course-here';
 import { CallingCountries, CallingNumbers } from './callers';
 import type { InboundRouteData } from './data';
 import { ScriptPart } from './script-part';
@@ -58,10 +57,12 @@ export function InboundRoutePage({ data, rules, ruleFields, choices, zone, site,
               {data.canEdit ? <Act onClick={() => edit.choose('enabled', true)}>Use it again</Act> : null}
             </Flex>
           ) : null}
-          <Picture around={data.around} course />
-          <Box maxW="760px" mt="14px">
-            <WeekStrip kind="inboundRoute" id={id} ruleNames={rules.length > 0 ? names : undefined} />
-          </Box>
+          <CourseHere
+            around={data.around}
+            kind="inboundRoute"
+            id={id}
+            week={{ ruleNames: rules.length > 0 ? names : undefined }}
+          />
           {dial ? <AskHere dial={dial} /> : null}
         </>
       )}

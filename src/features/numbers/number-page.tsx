@@ -1,6 +1,5 @@
 'use client';
 
-import { Box } from '@chakra-ui/react';
 import { ActLink } from '@/ui/controls';
 import { AskHere } from '@/workbench/ask-here';
 import type { ObjectPageData } from '@/workbench/form-data';
@@ -8,8 +7,7 @@ import { NoticesHere, useNotice } from '@/workbench/notices-here';
 import { CallsLinks } from '@/workbench/calls-links';
 import { ObjectPage } from '@/workbench/object-page';
 import { tracePath } from '@/workbench/paths';
-import { Picture } from '@/workbench/picture';
-import { WeekStrip } from '@/workbench/week-strip';
+import { CourseHere } from '@/workbench/course-here';
 
 export function NumberPage({ data, zone }: { data: ObjectPageData; zone: string | null }) {
   const { id, e164 } = data.object as { id: string; e164: string };
@@ -33,10 +31,7 @@ export function NumberPage({ data, zone }: { data: ObjectPageData; zone: string 
         <>
           {notice.panel}
           <NoticesHere id={id} />
-          <Picture around={data.around} course />
-          <Box maxW="760px" mt="14px">
-            <WeekStrip kind="number" id={id} />
-          </Box>
+          <CourseHere around={data.around} kind="number" id={id} week={{}} />
           <AskHere dial={e164} />
         </>
       )}

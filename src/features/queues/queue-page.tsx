@@ -4,7 +4,7 @@ import { ActLink } from '@/ui/controls';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { CallPageLink } from '@/workbench/call-page-link';
 import { ObjectPage } from '@/workbench/object-page';
-import { Picture } from '@/workbench/picture';
+import { CourseHere } from '@/workbench/course-here';
 import { WaitLine } from './wait-line';
 
 /** One queue: what its callers meet second by second, who takes their calls, and where they go when nobody does. */
@@ -22,7 +22,7 @@ export function QueuePage({ data, introSeconds }: { data: ObjectPageData; introS
       top={(edit) => (
         <>
           <WaitLine queue={edit.value} introSeconds={introSeconds} options={data.options} />
-          <Picture around={data.around} course />
+          <CourseHere around={data.around} kind="queue" id={data.object.id!} />
         </>
       )}
       parts={[

@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { Glyph } from '@/ui/glyph';
 import { Link } from '@/ui/link';
 import { ObjectPage } from '@/workbench/object-page';
-import { Picture } from '@/workbench/picture';
+import { CourseHere } from '@/workbench/course-here';
 import type { ReachPlanData } from './data';
 import { ReachLine } from './reach-line';
 import { Steps } from './steps';
@@ -19,7 +19,7 @@ export function ReachPlanPage(page: ReachPlanData) {
       top={(edit) => (
         <>
           <ReachLine steps={steps} end={edit.value.end as string | null} choices={choices} options={data.options} />
-          <Picture around={data.around} course />
+          <CourseHere around={data.around} kind="reachPlan" id={data.object.id!} />
         </>
       )}
       parts={[

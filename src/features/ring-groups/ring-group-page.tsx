@@ -3,7 +3,7 @@
 import { FieldControl } from '@/workbench/field-control';
 import type { ObjectPageData } from '@/workbench/form-data';
 import { ObjectPage } from '@/workbench/object-page';
-import { Picture } from '@/workbench/picture';
+import { CourseHere } from '@/workbench/course-here';
 import { RingLine } from './ring-line';
 
 /** What is asked only where members join by stages. */
@@ -18,7 +18,7 @@ export function RingGroupPage({ data }: { data: ObjectPageData }) {
       top={(edit) => (
         <>
           <RingLine group={edit.value} options={data.options} />
-          <Picture around={data.around} course />
+          <CourseHere around={data.around} kind="ringGroup" id={data.object.id!} />
         </>
       )}
       parts={[

@@ -4,11 +4,10 @@ import { Box, Flex } from '@chakra-ui/react';
 import { X } from 'lucide-react';
 import type { Situation, Trace } from '@/core/routing';
 import { ActLink } from '@/ui/controls';
-import { pathOfCall } from '@/workbench/paths';
 
 /** What a call is asked with besides what holds. */
 export interface Beside {
-  holds: Pick<Situation, 'busy' | 'away' | 'off' | 'doNotDisturb' | 'trunks' | 'keys'>;
+  holds: Pick<Situation, 'busy' | 'away' | 'off' | 'doNotDisturb' | 'presence' | 'trunks' | 'keys'>;
   names: Readonly<Record<string, string>>;
 }
 
@@ -31,15 +30,16 @@ export const asideFrom = ({ holds }: Beside): string =>
 
 /** What is assumed of the call, each to be taken back, and what could be assumed of where it came to. The address keeps all of it. */
 export function SituationBar({
-  question,
+  pathWith,
   beside: { holds, names },
   trace,
 }: {
-  question: { from: string; dial: string; at: string };
+  /** the page of the same call where other things hold */
+  pathWith: (holds: Beside['holds']) => string;
   beside: Beside;
   trace: Trace;
 }) {
-  const to = (next: Beside['holds']) => pathOfCall({ ...question, situation: filled(next) });
+  const to = (next: Beside['holds']) => pathWith(filled(next));
   return (
     <Box as="section" aria-label="Situation" mt="10px" data-testid="situation">
       <Flex gap="6px" wrap="wrap" align="center">
@@ -52,6 +52,13 @@ export function SituationBar({
             />
           )),
         )}
+        {Object.entries(holds.presence ?? {}).map(([id, state]) => (
+          <Assumed
+            key={`presence ${id}`}
+            words={`${names[id] ?? id} is “${names[state] ?? state}”`}
+            href={to({ ...holds, presence: without(holds.presence!, id) })}
+          />
+        ))}
         {(holds.trunks ?? []).map((t) => (
           <Assumed
             key={t.id}
@@ -73,7 +80,10 @@ export function SituationBar({
 
 /** A situation without its empty parts. */
 const filled = (holds: Beside['holds']): Beside['holds'] =>
-  Object.fromEntries(Object.entries(holds).filter(([, list]) => Array.isArray(list) && list.length > 0));
+  Object.fromEntries(Object.entries(holds).filter(([, of]) => Object.keys(of).length > 0));
+
+const without = (presence: Readonly<Record<string, string>>, id: string) =>
+  Object.fromEntries(Object.entries(presence).filter(([of]) => of !== id));
 
 const Assumed = ({ words, href }: { words: string; href: string }) => (
   <ActLink href={href} aria-label={`No longer assume that ${words}`} h="26px" bg="plumTint">

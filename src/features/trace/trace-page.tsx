@@ -1,19 +1,20 @@
 'use client';
 
 import { MustStay } from '@/workbench/must-stay';
-import { Box, Flex, chakra } from '@chakra-ui/react';
+import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Course } from '@/core/course';
 import type { Trace } from '@/core/routing';
-import { Act, ActLink, Empty, Wrong } from '@/ui/controls';
+import { Act, ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
+import { Link } from '@/ui/link';
 import { PaneSection, Workspace } from '@/ui/workspace';
 import { formFields } from '@/workbench/form-fields';
 import { PhoneBox } from '@/workbench/phone-box';
-import { tracePath } from '@/workbench/paths';
+import { pathOfCall, type TracedPlans } from '@/workbench/paths';
+import { PlanChoice } from '@/workbench/plan-choice';
 import { End, Fact, Step } from '@/workbench/trace-parts';
 import { useWriting } from '@/ui/time';
 import { SituationBar, asideFrom, type Beside } from './situation-bar';
@@ -26,12 +27,14 @@ export interface TracePageData {
   question: { from: string; dial: string; at: string };
   /** what the call is asked with besides what holds, and what things in it are called */
   beside: Beside;
+  /** draft, live or the number of a revision; laid beside another where that is chosen */
+  plans: TracedPlans;
   /** may promise that it stays so: nothing was assumed */
   mayEdit: boolean;
   refused: string | null;
   answer: {
-    draft: OneAnswer | null;
-    live: OneAnswer | null;
+    shown: OneAnswer | null;
+    other: OneAnswer | null;
     same: boolean;
     at: string;
     zone: string;
@@ -39,53 +42,43 @@ export interface TracePageData {
   } | null;
 }
 
-/** One call with its course, its digits and every step's reason. */
+const planName = (of: string): string => (of === 'draft' || of === 'live' ? of : `revision ${of}`);
+
+/** One call with its course, its digits and every step's reason: in one plan, or in two beside one another. */
 export function TracePage({ data }: { data: TracePageData }) {
-  const { answer } = data;
+  const { answer, question, plans } = data;
+  const router = useRouter();
   const write = useWriting();
-  const [which, setWhich] = useState<'draft' | 'live'>('draft');
-  const shown = answer ? (answer[which] ?? answer.draft ?? answer.live) : null;
+  const both = plans.beside !== null && answer !== null;
+  const shown = answer?.shown ?? null;
+  const named = shown ?? answer?.other ?? null;
   const when = answer ? `${write(answer.at, { zone: answer.zone, weekday: true })}` : '';
+  const pathTo = (to: TracedPlans, situation = data.beside.holds) => pathOfCall({ ...question, situation }, to);
   return (
     <Workspace
-      title={shown ? titleOf(data, shown) : 'Trace a call'}
+      title={named ? titleOf(data, named) : 'Trace a call'}
       lead={
         answer ? `${when}, ${answer.zone} · ${asideFrom(data.beside)}` : 'Ask what happens to any call, and read why.'
       }
       acts={
         <>
-          {answer && blockable(data.question.from) ? (
-            <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(data.question.from)!)}`}>
+          {answer && blockable(question.from) ? (
+            <ActLink href={`/blocked?calling=${encodeURIComponent(blockable(question.from)!)}`}>
               Block this caller
             </ActLink>
           ) : null}
-          {data.mayEdit && answer?.draft ? (
+          {data.mayEdit && answer?.shown ? (
             <MustStay
-              key={`${data.question.from} ${data.question.dial} ${data.question.at}`}
-              of={{ from: data.question.from, dial: data.question.dial, at: answer.at }}
+              key={`${question.from} ${question.dial} ${question.at}`}
+              of={{ from: question.from, dial: question.dial, at: answer.at }}
               about="this call"
             />
           ) : null}
-          {answer && !answer.same && answer.draft && answer.live ? (
-            <Flex role="group" aria-label="Which plan">
-              {(['live', 'draft'] as const).map((w) => (
-                <Act
-                  key={w}
-                  aria-pressed={which === w}
-                  onClick={() => setWhich(w)}
-                  bg={which === w ? (w === 'draft' ? 'saffron' : 'plumTint') : undefined}
-                  color={which === w && w === 'draft' ? 'saffronInk' : undefined}
-                >
-                  {w}
-                </Act>
-              ))}
-            </Flex>
-          ) : null}
         </>
       }
-      pane={shown && answer ? <Pane data={data} shown={shown.trace} which={which} /> : undefined}
+      pane={!both && shown && answer ? <Pane data={data} shown={shown.trace} /> : undefined}
     >
-      <QuestionForm key={`${data.question.from} ${data.question.dial} ${data.question.at}`} data={data} />
+      <QuestionForm key={`${question.from} ${question.dial} ${question.at}`} data={data} />
       {data.refused ? <Wrong>{data.refused}</Wrong> : null}
       {!answer && !data.refused ? (
         <Empty>
@@ -93,7 +86,24 @@ export function TracePage({ data }: { data: TracePageData }) {
           answer says where the call ends, which rule decided, and why the others did not.
         </Empty>
       ) : null}
-      {shown ? (
+      {answer ? (
+        <Flex gap="8px" wrap="wrap" align="center" mb="12px">
+          <PlanChoice of={plans.of} onChoose={(of) => router.push(pathTo({ ...plans, of }))} label="In which plan" />
+          <PlanChoice
+            of={plans.beside ?? ''}
+            none="beside nothing"
+            onChoose={(of) => router.push(pathTo({ ...plans, beside: of || null }))}
+            label="Beside which plan"
+          />
+          {both ? <Box>{answer.same ? 'It goes the same in both.' : 'It goes otherwise.'}</Box> : null}
+        </Flex>
+      ) : null}
+      {answer && both ? (
+        <>
+          <SituationBar pathWith={(w) => pathTo(plans, w)} beside={data.beside} trace={named!.trace} />
+          <SideBySide data={data} everyRule={`${pathTo(plans)}&every=rule`} />
+        </>
+      ) : shown ? (
         <>
           {shown.trace.rail.length > 0 ? (
             <Box mb="12px">
@@ -101,19 +111,64 @@ export function TracePage({ data }: { data: TracePageData }) {
             </Box>
           ) : null}
           <CourseView course={shown.course} />
-          <SituationBar question={data.question} beside={data.beside} trace={shown.trace} />
+          <SituationBar pathWith={(w) => pathTo(plans, w)} beside={data.beside} trace={shown.trace} />
           <Box mt="12px" data-testid="steps">
             {shown.trace.steps.map((s, i) => (
-              <Step
-                key={i}
-                step={s}
-                everyRule={tracePath(data.question.from, data.question.dial, data.question.at, true)}
-              />
+              <Step key={i} step={s} everyRule={`${pathTo(plans)}&every=rule`} />
             ))}
           </Box>
         </>
       ) : null}
+      {answer && !both && !shown ? (
+        <Box>
+          {answer.why} It goes somewhere in{' '}
+          <Link href={pathTo({ of: plans.of === 'draft' ? 'live' : 'draft', beside: null })}>
+            the {plans.of === 'draft' ? 'live plan' : 'draft'}
+          </Link>
+          .
+        </Box>
+      ) : null}
     </Workspace>
+  );
+}
+
+/** The same call in two plans: their courses one under the other, and what happened side by side. */
+function SideBySide({ data, everyRule }: { data: TracePageData; everyRule: string }) {
+  const { plans } = data;
+  const { shown, other, why } = data.answer!;
+  // The older of two stands first, as it is read.
+  const two = [
+    { of: plans.beside!, answer: other, against: shown },
+    { of: plans.of, answer: shown, against: other },
+  ];
+  return (
+    <Grid templateColumns={{ base: '1fr', lg: '1fr 1fr' }} gap="20px" mt="14px">
+      {two.map(({ of, answer, against }, i) => (
+        <Box key={i} as="section" aria-label={`In ${planName(of)}`} minW={0}>
+          <PartTitle>{planName(of)}</PartTitle>
+          {answer ? (
+            <>
+              <End outcome={answer.trace.outcome} lands={answer.trace.lands} />
+              <Box my="10px">
+                <CourseView course={answer.course} />
+              </Box>
+              {answer.trace.steps.map((s, j) => (
+                <Box
+                  key={j}
+                  {...(against && against.trace.steps.every((o) => o.sentence !== s.sentence)
+                    ? { bg: 'saffronTint', 'data-differs': true }
+                    : {})}
+                >
+                  <Step step={s} everyRule={everyRule} />
+                </Box>
+              ))}
+            </>
+          ) : (
+            <Box color="quiet">{why ?? 'It can’t be asked there.'}</Box>
+          )}
+        </Box>
+      ))}
+    </Grid>
   );
 }
 
@@ -138,7 +193,7 @@ function QuestionForm({ data }: { data: TracePageData }) {
   const { from, dial, at } = data.question;
   const form = useForm({ values: { from, dial, at } });
   const { field, text } = formFields(form, { prefix: 'trace' });
-  const ask = form.handleSubmit((q) => router.push(tracePath(q.from, q.dial, q.at || 'now')));
+  const ask = form.handleSubmit((q) => router.push(pathOfCall({ ...q, at: q.at || 'now' }, data.plans)));
   return (
     <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
       <Flex gap="10px" align="flex-end" wrap="wrap">
@@ -159,9 +214,9 @@ function QuestionForm({ data }: { data: TracePageData }) {
   );
 }
 
-function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which: 'draft' | 'live' }) {
+function Pane({ data, shown }: { data: TracePageData; shown: Trace }) {
   const answer = data.answer!;
-  const other = which === 'draft' ? answer.live : answer.draft;
+  const { other } = answer;
   return (
     <>
       <PaneSection title="Lands">
@@ -195,7 +250,7 @@ function Pane({ data, shown, which }: { data: TracePageData; shown: Trace; which
           {shown.divertedBy ? <Fact name="forwarded by" value={shown.divertedBy} /> : null}
         </PaneSection>
       ) : null}
-      <PaneSection title={which === 'draft' ? 'Live' : 'In the draft'}>
+      <PaneSection title={data.plans.of === 'draft' ? 'Live' : 'In the draft'}>
         {answer.same ? (
           'The same.'
         ) : other ? (

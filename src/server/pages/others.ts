@@ -101,6 +101,7 @@ const withSchema = situationSchema.pick({
   away: true,
   off: true,
   doNotDisturb: true,
+  presence: true,
   trunks: true,
   keys: true,
 });
@@ -115,25 +116,40 @@ function withOf(text: string | undefined): z.output<typeof withSchema> {
   }
 }
 
-export async function tracePage(asked: { from?: string; dial?: string; at?: string; every?: string; with?: string }) {
+/** Which plan an address names; the draft where it names none. */
+const planOf = (of: string | undefined): string => (/^(draft|live|[0-9]{1,9})$/.test(of ?? '') ? of! : 'draft');
+
+/** What the address of a trace may say. */
+interface TraceAddress {
+  from?: string;
+  dial?: string;
+  at?: string;
+  every?: string;
+  with?: string;
+  of?: string;
+  beside?: string;
+}
+
+export async function tracePage(asked: TraceAddress) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const question = { from: asked.from ?? '', dial: asked.dial ?? '', at: asked.at ?? 'now' };
   const extra = withOf(asked.with);
-  const ids = [extra.busy, extra.away, extra.off, extra.doNotDisturb, extra.trunks?.map((t) => t.id)];
+  const states = Object.entries(extra.presence ?? {}).flat();
+  const ids = [extra.busy, extra.away, extra.off, extra.doNotDisturb, extra.trunks?.map((t) => t.id), states];
   const names = await askForPage('labelsIn', { reader, ids: ids.flatMap((list) => list ?? []) });
   const beside = { holds: extra, names };
-  const mayEdit = may(reader, 'edit') && Object.keys(extra).length === 0;
-  if (question.from === '' && question.dial === '') return { question, beside, mayEdit, answer: null, refused: null };
+  const of = planOf(asked.of);
+  const held = { of, beside: asked.beside === undefined ? null : planOf(asked.beside) };
+  const mayEdit = may(reader, 'edit') && Object.keys(extra).length === 0 && of === 'draft';
+  const known = { question, beside, plans: held, mayEdit };
+  if (question.from === '' && question.dial === '') return { ...known, answer: null, refused: null };
   const now = Date.now();
   const asks = { from: question.from, dial: question.dial, when: question.at };
   const situation = { ...(await situationAt(await momentOf(asks, now))), ...extra };
-  return {
-    question,
-    beside,
-    mayEdit,
-    ...(await askForPage('traceBoth', { reader, question: asks, now, situation, everyRule: asked.every === 'rule' })),
-  };
+  const plans = { of, beside: held.beside ?? (of === 'draft' ? 'live' : 'draft') };
+  const call = { reader, question: asks, now, situation, everyRule: asked.every === 'rule' };
+  return { ...known, ...(await askForPage('traceBoth', { ...call, ...plans })) };
 }
 
 /** The phone that the atlas is opened for: the one that is asked for, else the reader's first. */
@@ -142,9 +158,6 @@ export async function planTextPage() {
   if (!mayEverywhere(reader, 'look')) notFound();
   return { mayEdit: mayEverywhere(reader, 'edit') };
 }
-
-/** Which plan an address names; the draft where it names none. */
-const planOf = (of: string | undefined): string => (/^(draft|live|[0-9]{1,9})$/.test(of ?? '') ? of! : 'draft');
 
 export async function reachPage(asked: { to?: string; of?: string }) {
   const reader = await pageActor();

@@ -34,6 +34,9 @@ const STATES: Record<string, Condition> = {
   failed: ["outcome <> 'routed'", []],
 };
 
+/** Stands for a trunk: the calls of every one. */
+const ANY_TRUNK = 'any';
+
 /** Everything that is meant as one condition. */
 export function whereOf(meant: Meant): { sql: string; values: SqlValue[] } {
   const conditions: Condition[] = [...meant.all];
@@ -54,7 +57,7 @@ export async function meantBy(reader: Actor, filter: CallFilter): Promise<Meant>
   const scope = await ask('callScope', { reader, number, person, from, to });
   const all: Condition[] = [];
   if (sight.calls !== 'all') all.push(sight.calls.length > 0 ? isIn('site', sight.calls) : ['FALSE', []]);
-  if (filter.trunk) all.push(['trunk = ?', [filter.trunk]]);
+  if (filter.trunk) all.push(filter.trunk === ANY_TRUNK ? ['trunk IS NOT NULL', []] : ['trunk = ?', [filter.trunk]]);
   if (filter.queue) all.push(['queue = ?', [filter.queue]]);
   if (filter.end) all.push(filter.end === 'none' ? ['end_kind IS NULL', []] : ['end_id = ?', [filter.end]]);
   if (filter.site) all.push(['site = ?', [filter.site]]);

@@ -9,6 +9,7 @@ import { Refused } from '../../access/rights';
 import { findObjects } from '../ground/find';
 import type { HeldPlan } from '../ground/held';
 import { sightIn, type By, type Given } from '../ground/question';
+import { heldOf } from './held-of';
 
 /* What happens to calls: asked in the draft, in live, or in a revision. */
 
@@ -65,15 +66,14 @@ export function momentOf(
 
 /** One trace in the draft, in live or in a revision. */
 export async function traceOf(given: Given, input: AskedCall & { of: string }): Promise<Trace & { at: string }> {
-  const held =
-    input.of === 'draft' ? given.draft : input.of === 'live' ? given.live : await given.revision(Number(input.of));
+  const held = await heldOf(given, input.of);
   const answered = answerIn(held, input);
   return sightIn(held, input.reader).cut({ ...answered.trace, at: answered.at });
 }
 
 /** One call with its course, as its caller and those who are called act; what holds at its moment counts beside. */
 export async function rehearsal(given: Given, { does, of, ...input }: AskedCall & { of: string; does: Situation }) {
-  const held = of === 'draft' ? given.draft : of === 'live' ? given.live : await given.revision(Number(of));
+  const held = await heldOf(given, of);
   const [wrong] = situationErrors(held.exchange(), does);
   if (wrong) throw new Refused(422, wrong.code, wrong.sentence, `does.${wrong.path}`);
   const {
@@ -93,10 +93,11 @@ export interface OneAnswer {
 
 type Asked = { refused: string } | (OneAnswer & { at: string; zone: string });
 
-/** The same call in draft and live, each with its course. */
-export function traceBoth(given: Given, input: AskedCall) {
-  const ask = (held: HeldPlan): Asked => {
+/** The same call in two plans, each with its course: `of` is asked about, `beside` is what it is held against. */
+export async function traceBoth(given: Given, input: AskedCall & { of: string; beside: string }) {
+  const ask = async (of: string): Promise<Asked> => {
     try {
+      const held = await heldOf(given, of);
       const { exchange, call, trace: t, at, zone } = answerIn(held, input);
       return sightIn(held, input.reader).cut({ trace: t, course: courseOf(exchange, call, t), at, zone });
     } catch (e) {
@@ -104,20 +105,20 @@ export function traceBoth(given: Given, input: AskedCall) {
       return { refused: e.message };
     }
   };
-  const [inDraft, inLive] = [ask(given.draft), ask(given.live)];
-  if ('refused' in inDraft && 'refused' in inLive) return { answer: null, refused: inDraft.refused };
-  const of = (a: Asked): OneAnswer | null => ('refused' in a ? null : { trace: a.trace, course: a.course });
-  const [d, l] = [of(inDraft), of(inLive)];
-  const known = ('refused' in inDraft ? inLive : inDraft) as Exclude<Asked, { refused: string }>;
+  const [shown, other] = [await ask(input.of), await ask(input.beside)];
+  if ('refused' in shown && 'refused' in other) return { answer: null, refused: shown.refused };
+  const answerOf = (a: Asked): OneAnswer | null => ('refused' in a ? null : { trace: a.trace, course: a.course });
+  const [s, o] = [answerOf(shown), answerOf(other)];
+  const known = ('refused' in shown ? other : shown) as Exclude<Asked, { refused: string }>;
   return {
     refused: null,
     answer: {
-      draft: d,
-      live: l,
-      same: d !== null && same(l?.trace ?? null, d.trace),
+      shown: s,
+      other: o,
+      same: s !== null && same(o?.trace ?? null, s.trace),
       at: known.at,
       zone: known.zone,
-      why: 'refused' in inLive ? inLive.refused : 'refused' in inDraft ? inDraft.refused : null,
+      why: 'refused' in other ? other.refused : 'refused' in shown ? shown.refused : null,
     },
   };
 }

@@ -33,7 +33,7 @@ import * as settings from './settings';
 import * as state from './state';
 import * as switches from './switches';
 import * as today from './today';
-import { week } from './week';
+import * as weeks from './week';
 import * as wholePlan from './whole-plan';
 
 export const QUESTIONS = {
@@ -72,7 +72,7 @@ export const QUESTIONS = {
   ...state,
   ...places,
   ...switches,
-  week,
+  ...weeks,
   ...edits,
 };
 

@@ -1,10 +1,9 @@
-import { callMeeting, consequencesOf, isPictured, pictureOf, type Consequences, type Picture } from '@/core/analysis';
-import { courseOf, type Course } from '@/core/course';
+import { consequencesOf, isPictured, pictureOf, type Consequences, type Picture } from '@/core/analysis';
+import type { Course } from '@/core/course';
 import {
   KINDS,
   fieldsOf,
   labelOf,
-  objectsOf,
   planWith,
   referrersTo,
   type AnyObject,
@@ -13,13 +12,14 @@ import {
   type ObjectKind,
   type Plan,
 } from '@/core/plan';
-import { compile, trace, type Exchange, type Situation } from '@/core/routing';
+import { compile, type Exchange, type Situation } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { Refused, may, rightsOf, type Where } from '../../access/rights';
-import type { HeldPlan } from '../ground/held';
 import { optionsFor } from '../ground/options';
 import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
+import { courseTo, objectIn } from '../ground/course-to';
+import type { HeldPlan } from '../ground/held';
 import { problemsOn } from './today';
 import type { ListedProblem, Muted } from '@/contract/plan';
 
@@ -31,8 +31,6 @@ export interface OfObject extends By {
   situation: Situation;
 }
 
-const find = (held: HeldPlan, kind: ObjectKind, id: string) =>
-  (objectsOf(held.plan, kind) as AnyObject[]).find((o) => o.id === id);
 
 /** What the page of one object shows: the draft's object and what it may refer to; null: not there, or not for this reader. */
 export function objectPage({ draft, live, index }: Given, { kind, id, reader }: By & { kind: ObjectKind; id: string }) {
@@ -55,7 +53,7 @@ export function objectPage({ draft, live, index }: Given, { kind, id, reader }: 
     canEdit: may(reader, 'edit', whereIs(draft.plan, kind, object)),
     account: reader.account,
     rights: rightsOf(reader.role),
-    pending: !sameObject(find(live, kind, id), object),
+    pending: !sameObject(objectIn(live, kind, id), object),
     draftVersion: draft.version,
     parts: partsOf(draft.plan, id).map((r) => ({
       kind: r.kind,
@@ -106,7 +104,7 @@ export function consequences(
   const { draft, live, index } = given;
   const object = index().object(kind, id);
   if (!object || !maySee(reader, draft.plan, kind, object)) return null;
-  const before = sameObject(find(live, kind, id), object) ? null : withoutEdit(given, kind, id);
+  const before = sameObject(objectIn(live, kind, id), object) ? null : withoutEdit(given, kind, id);
   const sight = sightIn(draft, reader);
   const found = consequencesOf(draft.exchange(), before, kind, id, now, situation);
   return sight.cut({
@@ -121,26 +119,9 @@ export function consequences(
   });
 }
 
-/** Kinds whose pages show the course of a call from outside. */
-const DRAWN_AS_COURSE: ReadonlySet<ObjectKind> = new Set([
-  'number',
-  'inboundRoute',
-  'attendant',
-  'queue',
-  'ringGroup',
-  'reachPlan',
-]);
-
-/** The course of a call from outside that comes to an object, as it would go now; null where none is drawn or none comes. */
-function courseTo(exchange: Exchange, kind: ObjectKind, id: string, at: number, situation: Situation): Course | null {
-  if (!DRAWN_AS_COURSE.has(kind)) return null;
-  const call = callMeeting(exchange, kind, id, at, situation);
-  return call ? courseOf(exchange, call, trace(exchange, call, situation)) : null;
-}
-
 /** The draft with one object as it is live; live itself where the draft would not hold together that way. */
 function withoutEdit({ draft, live, index }: Given, kind: ObjectKind, id: string): Exchange {
-  const edit = [{ kind, id, value: find(live, kind, id) ?? null }];
+  const edit = [{ kind, id, value: objectIn(live, kind, id) ?? null }];
   const plan = planWith(draft.plan, edit);
   return index().errorsOf(plan, edit).length === 0 ? compile(plan, draft.exchange()) : live.exchange();
 }
@@ -158,7 +139,7 @@ export function one(
   organisation: Plan['organisation'];
 } {
   for (const held of [draft, live]) {
-    const value = find(held, kind, id);
+    const value = objectIn(held, kind, id);
     if (!value || !maySee(reader, held.plan, kind, value)) continue;
     return {
       value,
@@ -185,7 +166,7 @@ export function standing(
 
 /** The same of live. */
 export function standingLive({ live }: Given, { kind, id }: { kind: DraftKind; id: string }): object | null {
-  return kind === 'organisation' ? live.plan.organisation : (find(live, kind, id) ?? null);
+  return kind === 'organisation' ? live.plan.organisation : (objectIn(live, kind, id) ?? null);
 }
 
 /** Extensions that have a mailbox, in draft or live: their digits are no PIN. */
