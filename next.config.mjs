@@ -1,7 +1,7 @@
 /** @type {import('next').NextConfig} */
 const config = {
   poweredByHeader: false,
-  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'pino'],
+  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'pino', 'pdfkit', 'dejavu-fonts-ttf'],
   // `npm run check` reads types; a build need not do it twice.
   typescript: { ignoreBuildErrors: true },
   devIndicators: false,

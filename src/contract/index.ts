@@ -15,6 +15,7 @@ import { peopleFacts } from './people';
 import { planFacts } from './plan';
 import { recordFacts } from './records';
 import { rehearsalFacts } from './rehearsals';
+import { bookFacts } from './book';
 import { proofFacts } from './proof';
 import { scriptFacts } from './scripts';
 import { soundFacts } from './sounds';
@@ -30,6 +31,7 @@ export const contract = {
   ...stateFacts,
   ...holidayFacts,
   ...calendarFacts,
+  ...bookFacts,
   ...proofFacts,
   ...scriptFacts,
   ...rehearsalFacts,

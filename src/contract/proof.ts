@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { digitsToDial, landingSchema, outcomeSchema, situationSchema } from '@/core/exchange';
 import { ASPECTS, DRILL_KINDS } from '@/core/proof/facts';
-import { nextSchema, regionSchema } from '@/core/proof/regions';
+import { apartSchema, nextSchema, regionSchema } from '@/core/proof/regions';
 import type { Facts } from './operation';
 import { which } from './plan';
 import { PROMISE_ENDS } from '@/core/plan/facts/promises';
@@ -89,6 +89,43 @@ export const proofFacts = {
       phone: z.strictObject({ id: z.string(), digits: z.string(), name: z.string(), site: z.string() }),
       at: z.string(),
       zone: z.string(),
+    }),
+  },
+  atlasApart: {
+    summary: 'Every string that goes otherwise at one phone than at another, at another moment, or in another plan',
+    right: 'ask',
+    query: z.strictObject({
+      phone: z.string().max(32),
+      at: z.string().max(60).default('now'),
+      of: which,
+      /** what it is held against; where nothing is said, the same phone, moment and plan */
+      withPhone: z.string().max(32).optional(),
+      withAt: z.string().max(60).optional(),
+      withOf: which.unwrap().optional(),
+    }),
+    answer: z.strictObject({
+      groups: z.array(apartSchema),
+      /** how many strings go alike, and how many do not; in decimal */
+      alike: z.string(),
+      differ: z.string(),
+      /** the two that are held against one another, each as it was asked */
+      two: z.array(
+        z.strictObject({ digits: z.string(), name: z.string(), at: z.string(), zone: z.string(), of: z.string() }),
+      ),
+    }),
+  },
+  atlasHours: {
+    summary: 'When through a week what a phone can dial is another than now, but for where calls to objects go',
+    right: 'ask',
+    query: z.strictObject({ phone: z.string().max(32), at: z.string().max(60).default('now'), of: which }),
+    answer: z.strictObject({
+      zone: z.string(),
+      from: z.number(),
+      to: z.number(),
+      /** milliseconds since 1970 UTC; `cut` says which of the kinds of moments these are */
+      stretches: z.array(z.strictObject({ from: z.number(), to: z.number(), cut: z.number() })),
+      /** each kind of moments: the first of them, and how many strings go otherwise than at the moment asked about */
+      cuts: z.array(z.strictObject({ at: z.number(), differ: z.string() })),
     }),
   },
   atlasFile: {

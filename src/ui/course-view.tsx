@@ -1,59 +1,15 @@
 'use client';
 
-import dagre from '@dagrejs/dagre';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import type { Course, CourseNode } from '@/core/course';
+import type { Course } from '@/core/course';
+import { DETAIL_LENGTH, LABEL_LENGTH, RADIUS, cut, layOut, pathBetween, wordsAt } from '@/core/course/layout';
 import { LOOK_FACTS } from './ends';
 import { GlyphShape } from './glyph';
 import { useKinds } from './kinds';
 
-const NODE = { width: 150, height: 62 };
-const ROW = 78;
-const BELOW = 52;
-const RADIUS = 14;
 /** A drawing is made no smaller than this part of its size. */
 const SMALLEST = 0.75;
-const TURN = 10;
-
-interface Placed extends CourseNode {
-  x: number;
-  y: number;
-}
-
-/** Places nodes left to right by machine; ends share one column at the right, the walked way stands on top. */
-function layOut(course: Course): { nodes: Placed[]; width: number; height: number } {
-  const graph = new dagre.graphlib.Graph();
-  graph.setGraph({ rankdir: 'LR', nodesep: 14, ranksep: 24, marginx: 10, marginy: 10 });
-  graph.setDefaultEdgeLabel(() => ({}));
-  for (const n of course.nodes) graph.setNode(n.id, { ...NODE });
-  for (const w of course.ways) graph.setEdge(w.from, w.to, { weight: w.walked ? 10 : 1 });
-  dagre.layout(graph);
-  const right = Math.max(...course.nodes.map((n) => graph.node(n.id).x));
-  const walked = new Set(course.ways.filter((w) => w.walked).flatMap((w) => [w.from, w.to]));
-  const top = NODE.height / 2 + 8;
-  let row = 0;
-  const nodes = course.nodes.map((n): Placed => {
-    const x = n.end ? right : graph.node(n.id).x;
-    const y = walked.has(n.id) ? top : top + ++row * ROW;
-    return { ...n, x, y };
-  });
-  return { nodes, width: right + NODE.width / 2 + 30, height: top + row * ROW + BELOW };
-}
-
-/** From left to right in straight runs with rounded turns. */
-function pathBetween(a: Placed, b: Placed): string {
-  const [x1, x2] = [a.x + RADIUS, b.x - RADIUS];
-  if (a.x >= b.x - 1) {
-    const x = a.x + 44;
-    return `M${a.x + RADIUS} ${a.y} H${x - TURN} Q${x} ${a.y} ${x} ${a.y + TURN} V${b.y - TURN} Q${x} ${b.y} ${x - TURN} ${b.y} H${b.x + RADIUS}`;
-  }
-  if (a.y === b.y) return `M${x1} ${a.y} H${x2}`;
-  const turn = Math.min(a.x + 52, x2 - TURN);
-  return `M${x1} ${a.y} H${turn - TURN} Q${turn} ${a.y} ${turn} ${a.y + TURN} V${b.y - TURN} Q${turn} ${b.y} ${turn + TURN} ${b.y} H${x2}`;
-}
-
-const cut = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
 /** The course of a call: the walked way thick, the rest thin, every end with its colour, glyph and line. */
 export function CourseView({ course }: { course: Course }) {
@@ -79,7 +35,7 @@ export function CourseView({ course }: { course: Course }) {
           const [a, b] = [at(w.from), at(w.to)];
           const line = LOOK_FACTS[lookOf(b.end ? b.kind : 'rule')];
           const d = pathBetween(a, b);
-          const labelX = a.x >= b.x - 1 ? a.x + 50 : a.y === b.y ? (a.x + b.x) / 2 : Math.min(a.x + 52, b.x - 24) + 8;
+          const words = wordsAt(a, b);
           return (
             <g key={i}>
               <chakra.path
@@ -95,9 +51,9 @@ export function CourseView({ course }: { course: Course }) {
               ) : null}
               {w.when ? (
                 <chakra.text
-                  x={labelX}
-                  y={(a.y === b.y ? a.y : b.y) - 7}
-                  textAnchor={a.y === b.y ? 'middle' : 'start'}
+                  x={words.x}
+                  y={words.y}
+                  textAnchor={words.centred ? 'middle' : 'start'}
                   color={w.walked ? 'ink' : 'quiet'}
                   fill="currentColor"
                   fontWeight={w.walked ? 700 : 400}
@@ -130,7 +86,7 @@ export function CourseView({ course }: { course: Course }) {
               color="ink"
               fill="currentColor"
             >
-              {cut(n.label, 24)}
+              {cut(n.label, LABEL_LENGTH)}
             </chakra.text>
             <chakra.text
               x={n.x}
@@ -140,7 +96,7 @@ export function CourseView({ course }: { course: Course }) {
               fill="currentColor"
               fontSize="11px"
             >
-              {cut(n.detail, 28)}
+              {cut(n.detail, DETAIL_LENGTH)}
             </chakra.text>
           </g>
         ))}

@@ -11,6 +11,7 @@ export function PlanChoice({
   onChoose,
   label = 'Which plan',
   none,
+  before = '',
 }: {
   /** draft, live or the number of a revision; empty: none */
   of: string;
@@ -18,12 +19,13 @@ export function PlanChoice({
   label?: string;
   /** what choosing none is called, where that can be */
   none?: string;
+  /** stands before the name of each plan */
+  before?: string;
 }) {
   const write = useWriting();
   const [wanted, setWanted] = useState(false);
   const { value } = useAsked('revisions', wanted ? {} : null);
   const revisions = value?.revisions ?? [];
-  const before = none === undefined ? '' : 'beside ';
   const known = of === '' || of === 'draft' || of === 'live' || revisions.some((r) => String(r.number) === of);
   return (
     <SelectBox

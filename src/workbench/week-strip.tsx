@@ -68,7 +68,8 @@ export function WeekStrip({
       <Flex gap="6px" align="center" wrap="wrap" mb="6px">
         <PartTitle>
           {day === '' ? 'This week' : 'The week'}, {title}
-          {of === 'draft' ? '' : of === 'live' ? ', as it is live' : `, as revision ${of} has it`} · {zoneWords(week.zone)}
+          {of === 'draft' ? '' : of === 'live' ? ', as it is live' : `, as revision ${of} has it`} ·{' '}
+          {zoneWords(week.zone)}
         </PartTitle>
         <Flex gap="4px" ml="auto" align="center">
           <Act aria-label="The week before" px="6px" onClick={() => setDay(dayFrom(week, -7))}>

@@ -171,7 +171,7 @@ describe('promises, impact and drills over the API', () => {
 
   it('impact names what an edit moves and the edit, and nothing where none differs', async () => {
     const same = await boss.get<{ groups: unknown[]; edits: number }>('/impact?from=draft&to=draft');
-    expect(same.body).toEqual({ groups: [], edits: 0 });
+    expect(same.body).toMatchObject({ groups: [], edits: 0 });
     await boss.post('/edits', { edits: [{ kind: 'extension', id: 'e-2111', set: { ringSeconds: 41 }, seen: {} }] });
     const { body } = await boss.get<{ groups: { edits: { id: string }[]; example: { call: { dial: string } } }[] }>(
       '/impact?from=live&to=draft',

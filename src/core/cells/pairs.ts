@@ -15,8 +15,8 @@ export interface CellPair {
 /** Two sets of cells laid over each other. */
 export interface Pairs {
   list: CellPair[];
-  /** the strings of one pair */
-  stringsOf(pair: CellPair): Automaton;
+  /** the strings of some pairs */
+  stringsOf(...pairs: readonly CellPair[]): Automaton;
   has(pair: CellPair, dial: string): boolean;
 }
 
@@ -34,7 +34,10 @@ function withItself(cells: DialledCells): Pairs {
       const example = witnesses[i];
       return example ? [{ was: i, willBe: i, count, example }] : [];
     }),
-    stringsOf: (pair) => onlyLabels(cells.automaton, (l) => l === pair.was),
+    stringsOf: (...some) => {
+      const wanted = new Set(some.map((p) => p.was));
+      return onlyLabels(cells.automaton, (l) => wanted.has(l));
+    },
     has: (pair, dial) => labelAt(dial) === pair.was,
   };
 }
@@ -80,7 +83,10 @@ function laidOver(was: DialledCells, willBe: DialledCells): Pairs {
       const example = examples[i];
       return example ? [{ was: l, willBe: r, count: counts[i]!, example }] : [];
     }),
-    stringsOf: (pair) => onlyLabels(automaton, (l) => l === idOfPair(pair)),
+    stringsOf: (...some) => {
+      const wanted = new Set(some.map(idOfPair));
+      return onlyLabels(automaton, (l) => wanted.has(l));
+    },
     has(pair, dial) {
       const state = run(automaton, dial);
       return state !== DEAD && accepts[state]![0] === idOfPair(pair);

@@ -4,7 +4,7 @@ import { Chance, MOMENTS, randomPlan, randomSituation } from '../../../tests/sup
 import { compileKnownMap, countDialable, run, SYMBOLS } from '../digits';
 import type { Plan } from '../plan';
 import { compile, trace, type Call } from '../routing';
-import { atlasOf, type Region } from '.';
+import { atlasOf, atlasesApart, type Region } from '.';
 
 /*
  * The atlas of random plans against every short string and many long ones, each asked of an evaluator of another make: what a
@@ -24,7 +24,7 @@ function upTo(length: number): string[] {
 const SHORT = upTo(2).slice(1);
 
 /** Strings near those that the plan knows: its digits and examples, shorter, longer, and with a symbol changed. */
-function strings(chance: Chance, plan: Plan, regions: readonly Region[]): string[] {
+function strings(chance: Chance, plan: Plan, regions: readonly Pick<Region, 'example'>[]): string[] {
   const known = [
     ...regions.map((r) => r.example),
     ...plan.extensions.map((e) => e.digits),
@@ -45,7 +45,12 @@ function strings(chance: Chance, plan: Plan, regions: readonly Region[]): string
   });
 }
 
-const takes = (r: Region) => {
+/** Twelve symbols anywhere and + in front only: each length n has 13 · 12^(n-1). */
+const ALL_STRINGS = Array.from({ length: 32 }, (_, n) => 13n * 12n ** BigInt(n)).reduce((a, b) => a + b, 0n);
+
+const alikeTo = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+const takes = (r: { map: string }) => {
   const { automaton } = compileKnownMap(r.map);
   return (dial: string) => {
     const state = run(automaton, dial);
@@ -67,8 +72,7 @@ describe('the atlas of a phone', () => {
       const phone = chance.one(plan.extensions.filter((e) => e.kind !== 'virtual'));
       const { regions, regionOf } = atlasOf(exchange, phone.id, at, situation);
       const sum = regions.reduce((all, r) => all + BigInt(r.count), 0n);
-      // Twelve symbols anywhere and + in front only: each length n has 13 · 12^(n-1).
-      expect(sum).toBe(Array.from({ length: 32 }, (_, n) => 13n * 12n ** BigInt(n)).reduce((a, b) => a + b, 0n));
+      expect(sum).toBe(ALL_STRINGS);
       const sets = regions.map((r) => ({ r, has: takes(r) }));
       for (const dial of [...SHORT, ...strings(chance, plan, regions)]) {
         const call: Call = { from: { type: 'extension', id: phone.id }, dial, enBloc: true, at };
@@ -96,5 +100,55 @@ describe('the atlas of a phone', () => {
     // The plans are worth their while.
     expect(exact / asked).toBeGreaterThan(0.7);
     expect(told).toBeGreaterThan(PLANS);
+  });
+
+  it(`laid over that of another phone or moment tells every string that goes otherwise, on ${PLANS} random plans`, () => {
+    let [apart, mapped] = [0, 0];
+    for (let i = 0; i < PLANS; i++) {
+      const chance = new Chance(SEED + 1000 + i);
+      const plan = randomPlan(chance);
+      const exchange = compile(plan);
+      const phones = plan.extensions.filter((e) => e.kind !== 'virtual');
+      const standing = () => {
+        const at = chance.one(MOMENTS);
+        const situation = { ...randomSituation(chance, plan, at), transfers: undefined };
+        return { exchange, phone: chance.one(phones).id, at, situation };
+      };
+      const two = [standing(), standing()] as const;
+      const laid = atlasesApart(...two);
+      expect(laid.alike + laid.differ).toBe(ALL_STRINGS);
+      const sets = laid.apart.map((group) => ({ group, has: group.map === null ? null : takes({ map: group.map }) }));
+      for (const { group } of sets) apart += BigInt(group.count) > 0n ? 1 : 0;
+      for (const dial of [...SHORT, ...strings(chance, plan, laid.apart)]) {
+        const fates = laid.fatesOf(dial);
+        two.forEach(({ phone, at, situation }, side) => {
+          const call: Call = { from: { type: 'extension', id: phone }, dial, enBloc: true, at };
+          const { outcome, kind, trunk } = evaluate(plan, call, situation);
+          const fate = { outcome: fates[side]!.outcome, kind: fates[side]!.kind, trunk: fates[side]!.trunk };
+          expect({ seed: SEED + 1000 + i, dial, side, ...fate }).toEqual({
+            seed: SEED + 1000 + i,
+            dial,
+            side,
+            outcome,
+            kind,
+            trunk,
+          });
+        });
+        const same = JSON.stringify(fates[0]) === JSON.stringify(fates[1]);
+        const groups = sets.filter(({ group: { was, willBe } }) => alikeTo([was, willBe], fates));
+        expect({ dial, groups: groups.length }).toEqual({ dial, groups: same ? 0 : 1 });
+        for (const { group, has } of sets) {
+          if (!has) continue;
+          mapped += 1;
+          expect({ dial, map: group.map, has: has(dial) }).toEqual({
+            dial,
+            map: group.map,
+            has: alikeTo([group.was, group.willBe], fates),
+          });
+        }
+      }
+    }
+    expect(apart).toBeGreaterThan(3 * PLANS);
+    expect(mapped).toBeGreaterThan(100 * PLANS);
   });
 });

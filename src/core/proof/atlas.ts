@@ -1,9 +1,9 @@
-import { countsByLabel, dialledCells, measured, type DialCell, type DialledCells } from '../cells';
+import { countsByLabel, dialledCells, measured, type DialledCells } from '../cells';
 import { DEAD, LONGEST_DIALLED, SYMBOLS, automatonOfLiterals, mapOfAutomaton, run as runAutomaton } from '../digits';
-import type { CallKind } from '../numbers';
 import { KINDS, type Extension } from '../plan';
-import { contextOf, outcomeOf, trace, type Ending, type Exchange, type Situation } from '../routing';
-import { literalsOf, type Literal } from './literals';
+import { contextOf, outcomeOf, type Ending, type Exchange, type Situation } from '../routing';
+import { isBefore, namedIn, plainPhone, regionKey, regionOf, rightOf, severalOf } from './atlas-parts';
+import { literalsOf } from './literals';
 import type { Next, Region } from './regions';
 
 /** The cells of a phone's dialling context. */
@@ -96,48 +96,6 @@ export function atlasOf(
 /** Strings that are named of a region of many that no short map takes. */
 const MOST_TOGETHER = 40;
 
-/** A word for a kind as a word for several. */
-const severalOf = (word: string): string =>
-  word.endsWith('y') ? `${word.slice(0, -1)}ies` : word.endsWith('x') ? `${word}es` : `${word}s`;
-
-const isBefore = (a: string, b: string) => a.length < b.length || (a.length === b.length && a < b);
-
-type Known = Pick<DialCell, 'takenEarly' | 'waits'>;
-
-const regionKey = ({ outcome, kind, rule, trunk, cause }: Ending, { takenEarly }: Known): string =>
-  JSON.stringify([outcome, kind, rule, trunk, cause, takenEarly]);
-
-function regionOf(exchange: Exchange, { outcome, kind, rule, trunk }: Ending, { takenEarly, waits }: Known) {
-  const trunkName = trunk === null ? '' : exchange.trunks.get(trunk)!.name;
-  return {
-    outcome,
-    kind: kind as CallKind | null,
-    rule,
-    label: nameOfRule(exchange, rule),
-    trunk,
-    trunkName,
-    takenEarly,
-    waits,
-  };
-}
-
-function nameOfRule(exchange: Exchange, rule: string | null): string {
-  if (rule === null) return '';
-  if (rule === 'emergency') return 'Emergency';
-  const { plan } = exchange;
-  return (
-    exchange.destinations.get(rule)?.object.name ??
-    plan.rungs.find((r) => r.id === rule)?.name ??
-    plan.serviceCodes.find((c) => c.id === rule)?.name ??
-    rule
-  );
-}
-
-/** The right that was asked last, by the reason that the trace gives. */
-function rightOf(exchange: Exchange, call: Parameters<typeof trace>[1], situation: Situation): string | null {
-  return trace(exchange, call, situation).steps.findLast((s) => s.type === 'right')?.code ?? null;
-}
-
 interface Literals {
   regions: Region[];
   ofString: ReadonlyMap<string, Region>;
@@ -150,14 +108,14 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   const named = namedIn(situation);
   const alike = new Map<string, { end: Ending; right: string | null }>();
   const regions = new Map<string, { region: Region; dials: string[] }>();
-  /** where strings of plain phones go, by cell */
-  const plainOf = new Map<number, string[]>();
+  /** where strings of plain phones go, by what is known of them and by cell */
+  const plainOf = new Map<string, string[]>();
   for (const [dial, rule] of literalsOf(context)) {
     const label = automaton.accepts[runAutomaton(automaton, dial)]![0]!;
     const cell = cells[label]!;
     const call = { from: { type: 'extension' as const, id: phone.id }, dial, enBloc: true, at };
     const plain = rule.type === 'destination' && rule.id === phone.id ? '' : plainPhone(exchange, rule, named);
-    const quick = plain && together ? plainOf.get(label) : undefined;
+    const quick = plain && together ? plainOf.get(`${plain} ${label}`) : undefined;
     if (quick) {
       quick.push(dial);
       continue;
@@ -174,10 +132,10 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
     if (region) {
       region.dials.push(dial);
       region.region.waits ||= cell.waits;
-      if (plain && together) plainOf.set(label, region.dials);
+      if (plain && together) plainOf.set(`${plain} ${label}`, region.dials);
     } else {
       const dials = [dial];
-      if (plain && together) plainOf.set(label, dials);
+      if (plain && together) plainOf.set(`${plain} ${label}`, dials);
       regions.set(key, {
         region: {
           map: '',
@@ -202,26 +160,4 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
     for (const dial of dials) ofString.set(dial, region);
   }
   return { regions: [...regions.values()].map((r) => r.region), ofString };
-}
-
-/**
- * Whatever is known of one phone that nothing is said about beside the plan holds of all: it rings. Empty where something may
- * be said about this one, or where it is no phone.
- */
-function plainPhone(exchange: Exchange, rule: Literal, named: ReadonlySet<string>): string {
-  if (rule.type !== 'destination' || rule.kind !== 'extension') return '';
-  const { id, kind, person, reachPlan } = exchange.extensions.get(rule.id)!;
-  const plain = kind !== 'virtual' && reachPlan === null && !named.has(id) && !(person && named.has(person));
-  return plain ? kind : '';
-}
-
-/** Everything whose state a situation tells, by id. */
-function namedIn(situation: Situation): ReadonlySet<string> {
-  const { busy, away, off, doNotDisturb, presence, forwarding, reach, answers, hotDesks, lines } = situation;
-  return new Set([
-    ...[busy, away, off, doNotDisturb].flatMap((list) => list ?? []),
-    ...Object.keys(presence ?? {}),
-    ...[forwarding, reach, hotDesks, lines].flatMap((list) => list?.map((x) => x.extension) ?? []),
-    ...(answers?.map((a) => a.id) ?? []),
-  ]);
 }

@@ -1,5 +1,6 @@
 /** What can be proved of a plan: answers over all calls there can be, not some (ENGINE E14). */
 export * from './atlas';
+export { atlasThrough, atlasesApart } from './atlas-apart';
 export type { AskedCall } from './asked';
 export type { ImpactGroup, ToldEnd } from './grouped';
 export * from './impact';

@@ -28,6 +28,24 @@ export const regionSchema = z.strictObject({
 });
 export type Region = z.output<typeof regionSchema>;
 
+/** What becomes of strings, as two phones, moments or plans are held against each other. */
+const fateSchema = regionSchema
+  .pick({ outcome: true, kind: true, label: true, trunk: true, trunkName: true, right: true, takenEarly: true })
+  .strict();
+export type Fate = z.output<typeof fateSchema>;
+
+/** Strings that become something else in one atlas than in another. */
+export const apartSchema = z.strictObject({
+  /** a map of just these strings; null: none is short enough */
+  map: z.string().nullable(),
+  /** how many strings of 1 to 32 symbols, in decimal */
+  count: z.string(),
+  example: z.string(),
+  was: fateSchema,
+  willBe: fateSchema,
+});
+export type Apart = z.output<typeof apartSchema>;
+
 /** What follows some digits: for each symbol that may come next, how many strings of which region (by its place) begin so. */
 export const nextSchema = z.array(
   z.strictObject({ symbol: z.string(), parts: z.array(z.strictObject({ region: z.number(), count: z.string() })) }),

@@ -2,7 +2,7 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type FormEvent } from 'react';
 import { useForm } from 'react-hook-form';
 import type { Answer } from '@/contract';
 import { Act, ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
@@ -13,35 +13,25 @@ import { formFields } from '@/workbench/form-fields';
 import { addressOf } from '@/workbench/api';
 import { PhoneBox } from '@/workbench/phone-box';
 import { useAsked } from '@/workbench/use-asked';
+import { PlanChoice } from '@/workbench/plan-choice';
+import { ApartTable } from './apart-table';
+import { isCompared, pathOf, type Asked } from './asked';
+import { HoursBar } from './hours-bar';
 import { PartitionBars } from './partition-bars';
 import { SORTS, sortOf, type Sort } from './sorts';
 import { Swatch } from './swatch';
 import { RegionTable } from './region-table';
 
-interface Asked {
-  phone: string;
-  at: string;
-  under: string;
-  /** draft, live or the number of a revision */
-  of: string;
-  mayEdit: boolean;
-}
-
-const pathOf = ({ phone, at, under, of }: Asked): string => {
-  const query = new URLSearchParams({
-    phone,
-    ...(at === 'now' ? {} : { at }),
-    ...(under ? { under } : {}),
-    ...(of === 'draft' ? {} : { of }),
-  });
-  return `/atlas?${query.toString()}`;
-};
-
 /** Everything that one phone can dial: the whole digit space, cut by what happens. */
-export function AtlasPage(asked: Asked) {
+export function AtlasPage({ mayEdit, ...asked }: Asked & { mayEdit: boolean }) {
   const { phone, at, under, of } = asked;
   const query = { phone, at, of, together: 'true', ...(under ? { under } : {}) } as const;
   const atlas = useAsked('atlas', phone ? { query } : null, { keep: true });
+  const compared = isCompared(asked);
+  const hours = useAsked('atlasHours', phone && !compared ? { query: { phone, at, of } } : null, { keep: true });
+  const apart = useAsked('atlasApart', phone && compared ? { query: { phone, at, of, ...withOf(asked) } } : null, {
+    keep: true,
+  });
   const write = useWriting();
   const [only, setOnly] = useState<Sort | null>(null);
   const value = atlas.value;
@@ -70,13 +60,22 @@ export function AtlasPage(asked: Asked) {
       }
     >
       <AskedFor asked={asked} />
-      {atlas.wrong ? <Wrong>{atlas.wrong}</Wrong> : null}
+      {(atlas.wrong ?? apart.wrong) ? <Wrong>{atlas.wrong ?? apart.wrong}</Wrong> : null}
       {!phone ? <Empty>No extension has a phone yet: what phones can dial is shown here once one has.</Empty> : null}
-      <Box aria-busy={atlas.waiting} minH="420px">
-        {value ? (
+      <Box aria-busy={atlas.waiting || apart.waiting} minH="420px">
+        {compared ? (
+          apart.value ? (
+            <ApartTable value={apart.value} />
+          ) : apart.wrong ? null : (
+            <Box color="quiet">Both atlases are being laid over one another.</Box>
+          )
+        ) : value ? (
           <>
             <Crumbs asked={asked} />
             <PartitionBars value={value} pathTo={(digits) => pathOf({ ...asked, under: digits })} under={under} />
+            {hours.value && under === '' ? (
+              <HoursBar hours={hours.value} pathAt={(moment) => pathOf({ ...asked, at: moment })} />
+            ) : null}
             <PartTitle
               aside={
                 <Flex role="group" aria-label="Which regions" gap="4px" wrap="wrap">
@@ -94,9 +93,10 @@ export function AtlasPage(asked: Asked) {
             <RegionTable
               phone={phone}
               at={at}
+              of={of}
               under={under}
               shown={shownIn(value, only)}
-              mayEdit={asked.mayEdit && of === 'draft'}
+              mayEdit={mayEdit && of === 'draft'}
             />
           </>
         ) : null}
@@ -135,27 +135,70 @@ function Crumbs({ asked }: { asked: Asked }) {
   );
 }
 
+/** What it is held against, as a question. */
+const withOf = ({ withPhone, withAt, withOf: plan }: Asked) => ({
+  ...(withPhone ? { withPhone } : {}),
+  ...(withAt ? { withAt } : {}),
+  ...(plan ? { withOf: plan } : {}),
+});
+
 function AskedFor({ asked }: { asked: Asked }) {
   const router = useRouter();
-  const form = useForm({ values: { phone: asked.phone, at: asked.at, of: asked.of } });
+  const compared = isCompared(asked);
+  const [comparing, setComparing] = useState(compared);
+  const { withPhone, withAt } = asked;
+  const form = useForm({
+    values: { phone: asked.phone, at: asked.at, withPhone: withPhone ?? '', withAt: withAt ?? '' },
+  });
   const { field, text } = formFields(form, { prefix: 'atlas' });
-  const ask = form.handleSubmit(({ phone, at, of }) =>
-    router.push(pathOf({ ...asked, phone: phone.trim(), at: at.trim() || 'now', of: of.trim() || 'draft' })),
+  const go = (more: Partial<Asked>) => {
+    const { phone, at, ...held } = form.getValues();
+    const against = comparing ? { withPhone: held.withPhone.trim() || null, withAt: held.withAt.trim() || null } : {};
+    router.push(pathOf({ ...asked, phone: phone.trim(), at: at.trim() || 'now', ...against, ...more }));
+  };
+  const apart = (e: FormEvent) => {
+    e.preventDefault();
+    go({});
+  };
+  const alone = () => {
+    setComparing(false);
+    go({ withPhone: null, withAt: null, withOf: null });
+  };
+  const phoneBox = (name: 'phone' | 'withPhone', title: string) => (
+    <Box flex="1" minW="130px" maxW="230px">
+      {field(name, title, ({ change, ...rest }) => (
+        <PhoneBox {...rest} onChange={change} />
+      ))}
+    </Box>
   );
   return (
-    <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
+    <chakra.form mb="14px" onSubmit={apart}>
       <Flex gap="10px" align="flex-end" wrap="wrap">
-        <Box flex="1" minW="130px" maxW="230px">
-          {field('phone', 'Phone', ({ change, ...rest }) => (
-            <PhoneBox {...rest} onChange={change} />
-          ))}
-        </Box>
+        {phoneBox('phone', 'Phone')}
         <Box w="150px">{text('at', 'When')}</Box>
-        <Box w="150px">{text('of', 'Plan', { placeholder: 'draft, live or 2' })}</Box>
+        <PlanChoice of={asked.of} onChoose={(of) => go({ of })} label="In which plan" />
         <Act look="main" type="submit" h="32px">
           Show
         </Act>
+        {comparing ? null : <Act onClick={() => setComparing(true)}>Compare…</Act>}
       </Flex>
+      {comparing ? (
+        <Flex gap="10px" align="flex-end" wrap="wrap" mt="10px">
+          {phoneBox('withPhone', 'With phone')}
+          <Box w="150px">{text('withAt', 'At the time')}</Box>
+          <PlanChoice
+            of={asked.withOf ?? ''}
+            none="with the same plan"
+            before="with "
+            onChoose={(of) => go({ withOf: of || null })}
+            label="With which plan"
+          />
+          <Act type="submit" h="32px">
+            Compare
+          </Act>
+          <Act onClick={alone}>One phone only</Act>
+        </Flex>
+      ) : null}
     </chakra.form>
   );
 }

@@ -104,7 +104,11 @@ function named({ regions }: Answer<'atlas'>, parts: Parts): string {
 }
 
 /** What took the strings of a region, and as what. */
-export const titleOf = ({ label, kind, outcome }: Answer<'atlas'>['regions'][number]): string =>
+export const titleOf = ({
+  label,
+  kind,
+  outcome,
+}: Pick<Answer<'atlas'>['regions'][number], 'label' | 'kind' | 'outcome'>): string =>
   [
     label || (outcome === 'incomplete' ? 'Too short' : 'Nothing'),
     kind && kind !== 'internal' && kind !== 'emergency' ? kind : '',

@@ -4,7 +4,7 @@ import { MustStay } from '@/workbench/must-stay';
 import { Box, chakra } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
 import { Link } from '@/ui/link';
-import { tracePath } from '@/workbench/paths';
+import { pathOfCall } from '@/workbench/paths';
 import { titleOf } from './partition-bars';
 import { shortCount } from '@/workbench/count';
 import { sortOf } from './sorts';
@@ -19,12 +19,15 @@ const READABLE = 44;
 export function RegionTable({
   phone,
   at,
+  of,
   under,
   shown,
   mayEdit,
 }: {
   phone: string;
   at: string;
+  /** draft, live or the number of a revision */
+  of: string;
   /** digits that were opened: an example that begins otherwise is none of these strings */
   under: string;
   shown: readonly Region[];
@@ -64,7 +67,9 @@ export function RegionTable({
               <td>{titleOf(r)}</td>
               <chakra.td whiteSpace="nowrap">{r.trunkName}</chakra.td>
               <chakra.td fontFamily="mono">
-                {r.example.startsWith(under) ? <Link href={tracePath(phone, r.example, at)}>{r.example}</Link> : null}
+                {r.example.startsWith(under) ? (
+                  <Link href={pathOfCall({ from: phone, dial: r.example, at }, { of, beside: null })}>{r.example}</Link>
+                ) : null}
               </chakra.td>
               {mayEdit ? (
                 <td>

@@ -1,6 +1,6 @@
 import type { Answer } from '@/contract';
 
-type Region = Answer<'atlas'>['regions'][number];
+type Region = Pick<Answer<'atlas'>['regions'][number], 'outcome' | 'kind' | 'trunk'>;
 
 /** What becomes of the strings of a region, as it is coloured and chosen by. */
 export interface Sort {

@@ -24,6 +24,7 @@ export function NumberPage({ data, zone }: { data: ObjectPageData; zone: string 
         <>
           {notice.act}
           <CallsLinks rights={data.rights} filter={{ number: e164 }} />
+          <ActLink href={`/book?number=${id}`}>Call-flow book</ActLink>
           <ActLink href={tracePath('outside', e164)}>Ask from outside</ActLink>
         </>
       }

@@ -3,7 +3,7 @@
 import { bandwidthOf, callsWithin, type LinkLayer } from '@/core/load';
 import { Box, Flex } from '@chakra-ui/react';
 import { X } from 'lucide-react';
-import { Act, PartTitle } from '@/ui/controls';
+import { Act, ActLink, PartTitle } from '@/ui/controls';
 import { DigitsBox } from '@/ui/digits-box';
 import { useFocusNote } from '@/ui/workspace';
 import type { ObjectEdit } from '@/workbench/edits';
@@ -16,6 +16,7 @@ export function SitePage({ data, moves }: { data: ObjectPageData; moves: string[
     <ObjectPage
       data={data}
       listPath="/sites"
+      acts={<ActLink href={`/book?site=${data.object.id}`}>Call-flow book</ActLink>}
       top={() => (
         <>
           {moves && moves.length > 0 ? <Moves moves={moves} /> : null}

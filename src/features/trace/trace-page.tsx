@@ -92,6 +92,7 @@ export function TracePage({ data }: { data: TracePageData }) {
           <PlanChoice
             of={plans.beside ?? ''}
             none="beside nothing"
+            before="beside "
             onChoose={(of) => router.push(pathTo({ ...plans, beside: of || null }))}
             label="Beside which plan"
           />

@@ -27,6 +27,7 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'gate',
   'goingGate',
   'leaving',
+  'book',
   'impact',
   'promises',
   'promiseFromCall',

@@ -14,6 +14,7 @@ import { peopleHandlers } from './people';
 import { planHandlers } from './plan';
 import { recordHandlers } from './records';
 import { rehearsalHandlers } from './rehearsals';
+import { bookHandlers } from './book';
 import { proofHandlers } from './proof';
 import { scriptHandlers } from './scripts';
 import { soundHandlers } from './sounds';
@@ -29,6 +30,7 @@ export const handlers: Handlers = {
   ...stateHandlers,
   ...holidayHandlers,
   ...calendarHandlers,
+  ...bookHandlers,
   ...proofHandlers,
   ...scriptHandlers,
   ...rehearsalHandlers,

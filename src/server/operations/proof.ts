@@ -4,7 +4,7 @@ import { writeCsv } from '@/core/formats';
 import { demand, type Actor } from '../access/rights';
 import { applyEdits } from '../draft';
 import { ask } from '../engine';
-import { situationAt } from '../state/situation';
+import { piecesAround, situationAt } from '../state/situation';
 import { file } from './exports';
 import type { Handlers } from './handler';
 
@@ -40,6 +40,17 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
       r.example,
     ]);
     return file(writeCsv([head, ...rows]), 'text/csv; charset=utf-8; header=present', `atlas-${query.phone}.csv`);
+  },
+  atlasApart: async ({ actor, query, request }) => {
+    const asked = { reader: actor, ...query, now: Date.now() };
+    const [one, other] = await ask('momentsApart', asked);
+    const situations = [await situationAt(one), await situationAt(other)] as const;
+    return ask('atlasApart', { ...asked, situations }, { signal: request.signal });
+  },
+  atlasHours: async ({ actor, query, request }) => {
+    const asked = { reader: actor, ...query, now: Date.now() };
+    const pieces = await piecesAround(await ask('momentAt', asked));
+    return ask('atlasHours', { ...asked, pieces }, { signal: request.signal });
   },
   impact: async ({ actor, query, request }) =>
     ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),

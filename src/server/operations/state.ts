@@ -24,7 +24,11 @@ async function weekAt(
 ) {
   // Noon of that day in UTC is that day nearly everywhere.
   const at = day === '' ? Date.now() : dayOf(day)! * DAY_MINUTES * 60_000 + 12 * 3_600_000;
-  const found = await ask('week', { reader: actor, kind: kindCalled(kind), id, of, at, pieces: await piecesAround(at) }, { signal });
+  const found = await ask(
+    'week',
+    { reader: actor, kind: kindCalled(kind), id, of, at, pieces: await piecesAround(at) },
+    { signal },
+  );
   return found ?? { week: null, live: null };
 }
 
@@ -44,7 +48,13 @@ export const stateHandlers: Handlers<keyof typeof stateFacts> = {
   week: ({ actor, params, query, request }) => weekAt(actor, params, query, request.signal),
   courseThere: async ({ actor, params, query, request }) => {
     const now = Date.now();
-    const asked = { reader: actor, kind: kindCalled(params.kind), id: params.id, now, situation: await situationAt(now) };
+    const asked = {
+      reader: actor,
+      kind: kindCalled(params.kind),
+      id: params.id,
+      now,
+      situation: await situationAt(now),
+    };
     return ask('courseThere', { ...asked, ...query }, { signal: request.signal });
   },
 };

@@ -120,7 +120,7 @@ function withOf(text: string | undefined): z.output<typeof withSchema> {
 const planOf = (of: string | undefined): string => (/^(draft|live|[0-9]{1,9})$/.test(of ?? '') ? of! : 'draft');
 
 /** What the address of a trace may say. */
-interface TraceAddress {
+export interface TraceAddress {
   from?: string;
   dial?: string;
   at?: string;
@@ -159,6 +159,14 @@ export async function planTextPage() {
   return { mayEdit: mayEverywhere(reader, 'edit') };
 }
 
+/** Of which site or number a call-flow book is; null where the address names neither. */
+export async function bookPage(asked: { site?: string; number?: string; of?: string }) {
+  await pageActor();
+  const named = (id: string | undefined) => (/^[a-z0-9][a-z0-9-]{0,35}$/.test(id ?? '') ? id! : '');
+  const [site, number] = [named(asked.site), named(asked.number)];
+  return (site === '') === (number === '') ? null : { site, number, of: planOf(asked.of) };
+}
+
 export async function reachPage(asked: { to?: string; of?: string }) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
@@ -166,12 +174,27 @@ export async function reachPage(asked: { to?: string; of?: string }) {
   return { to, of: planOf(asked.of) };
 }
 
-export async function atlasPage(asked: { phone?: string; at?: string; under?: string; of?: string }) {
+/** What the address of an atlas may say. */
+export interface AtlasAddress {
+  phone?: string;
+  at?: string;
+  under?: string;
+  of?: string;
+  withPhone?: string;
+  withAt?: string;
+  withOf?: string;
+}
+
+export async function atlasPage(asked: AtlasAddress) {
   const reader = await pageActor();
   if (!may(reader, 'ask')) notFound();
   const phone = asked.phone ?? (await askForPage('firstPhone', { reader }));
   const under = /^[0-9*#]{0,31}$/.test(asked.under ?? '') ? (asked.under ?? '') : '';
-  return { phone: phone ?? '', at: asked.at ?? 'now', under, of: planOf(asked.of), mayEdit: may(reader, 'edit') };
+  const { withPhone = null, withAt = null } = asked;
+  const withOf = asked.withOf === undefined ? null : planOf(asked.withOf);
+  const against = { withPhone, withAt, withOf };
+  const mayEdit = may(reader, 'edit');
+  return { phone: phone ?? '', at: asked.at ?? 'now', under, of: planOf(asked.of), ...against, mayEdit };
 }
 
 export async function historyPage(searchParams: Record<string, string | undefined>) {

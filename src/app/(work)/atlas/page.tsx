@@ -1,8 +1,8 @@
 import { AtlasPage } from '@/features/atlas/atlas-page';
-import { atlasPage } from '@/server/pages/others';
+import { atlasPage, type AtlasAddress } from '@/server/pages/others';
 
 interface Props {
-  searchParams: Promise<{ phone?: string; at?: string; under?: string; of?: string }>;
+  searchParams: Promise<AtlasAddress>;
 }
 
 export default async function Page({ searchParams }: Props) {

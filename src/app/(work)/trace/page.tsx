@@ -1,8 +1,8 @@
 import { TracePage } from '@/features/trace/trace-page';
-import { tracePage } from '@/server/pages/others';
+import { tracePage, type TraceAddress } from '@/server/pages/others';
 
 interface Props {
-  searchParams: Promise<{ from?: string; dial?: string; at?: string; every?: string; with?: string; of?: string; beside?: string }>;
+  searchParams: Promise<TraceAddress>;
 }
 
 export default async function Page({ searchParams }: Props) {

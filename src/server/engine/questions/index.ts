@@ -3,6 +3,7 @@ import type { Question } from '../ground/question';
 import * as answering from './answering';
 import * as attendants from './attendants';
 import * as board from './board';
+import { book } from './book';
 import * as calendars from './calendars';
 import * as callPages from './call-pages';
 import * as calls from './calls';
@@ -37,6 +38,7 @@ import * as weeks from './week';
 import * as wholePlan from './whole-plan';
 
 export const QUESTIONS = {
+  book,
   frame,
   ...objects,
   ...ledgers,

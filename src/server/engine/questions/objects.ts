@@ -31,7 +31,6 @@ export interface OfObject extends By {
   situation: Situation;
 }
 
-
 /** What the page of one object shows: the draft's object and what it may refer to; null: not there, or not for this reader. */
 export function objectPage({ draft, live, index }: Given, { kind, id, reader }: By & { kind: ObjectKind; id: string }) {
   const object = index().object(kind, id) as AnyObject | null;

@@ -1,7 +1,8 @@
 import type { Answer } from '@/contract';
 import { readWhen } from '@/core/ask';
 import { OBJECT_KINDS, labelOf, type AnyObject } from '@/core/plan';
-import { atlasOf } from '@/core/proof';
+import { weekAround, type SituationPiece } from '@/core/analysis';
+import { atlasOf, atlasThrough, atlasesApart } from '@/core/proof';
 import type { Situation } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
@@ -53,6 +54,84 @@ export async function atlas(
     at: new Date(at).toISOString(),
     zone: site.zone,
   });
+}
+
+interface ApartInput extends AtPhone {
+  withPhone?: string | undefined;
+  withAt?: string | undefined;
+  withOf?: string | undefined;
+}
+
+/** What is asked against, where something of it is said. */
+const against = ({ withPhone, withAt, withOf, ...one }: ApartInput): AtPhone => ({
+  ...one,
+  phone: withPhone ?? one.phone,
+  at: withAt ?? one.at,
+  of: withOf ?? one.of,
+});
+
+/** The moments of both atlases that are laid over one another, in milliseconds since 1970 UTC. */
+export async function momentsApart(given: Given, input: ApartInput): Promise<[number, number]> {
+  return [await momentAt(given, input), await momentAt(given, against(input))];
+}
+
+/** Every string that goes otherwise at one phone than at another, at another moment, or in another plan. */
+export async function atlasApart(
+  given: Given,
+  { situations, ...input }: ApartInput & { situations: readonly [Situation, Situation] },
+): Promise<Answer<'atlasApart'>> {
+  const asked = [input, against(input)] as const;
+  const sides = [];
+  for (const [i, one] of asked.entries()) {
+    const held = await heldOf(given, one.of);
+    const found = phoneIn(held, one);
+    sides.push({ ...found, held, of: one.of, situation: situations[i]! });
+  }
+  const [a, b] = sides.map(({ held, phone, at, situation }) => ({
+    exchange: held.exchange(),
+    phone: phone.id,
+    at,
+    situation,
+  }));
+  const { apart, alike, differ } = atlasesApart(a!, b!);
+  return sightIn(sides[0]!.held, input.reader).cut({
+    groups: apart,
+    alike: String(alike),
+    differ: String(differ),
+    two: sides.map(({ phone, site, at, of }) => ({
+      digits: phone.digits,
+      name: phone.name,
+      at: new Date(at).toISOString(),
+      zone: site.zone,
+      of,
+    })),
+  });
+}
+
+/** When through the week of a moment what a phone can dial is another than at that moment. */
+export async function atlasHours(
+  given: Given,
+  { pieces, ...input }: AtPhone & { pieces: readonly SituationPiece[] },
+): Promise<Answer<'atlasHours'>> {
+  const held = await heldOf(given, input.of);
+  const { phone, site, at } = phoneIn(held, input);
+  const span = weekAround(site.zone, at);
+  const exchange = held.exchange();
+  const then = (moment: number) => pieces.findLast((p) => p.from <= moment)?.situation ?? pieces[0]!.situation;
+  const standing = (moment: number) => ({ exchange, phone: phone.id, at: moment, situation: then(moment) });
+  const cuts = atlasThrough({ exchange, phone: phone.id }, span, pieces);
+  const isIn = ({ stretches }: (typeof cuts)[number]) => stretches.some((s) => s.from <= at && at < s.to);
+  return {
+    zone: site.zone,
+    ...span,
+    stretches: cuts
+      .flatMap(({ stretches }, cut) => stretches.map((s) => ({ ...s, cut })))
+      .sort((x, y) => x.from - y.from),
+    cuts: cuts.map((cut) => ({
+      at: cut.at,
+      differ: isIn(cut) ? '0' : String(atlasesApart(standing(at), standing(cut.at)).differ),
+    })),
+  };
 }
 
 /** The digits of the first extension with a phone that a reader sees; null: there is none. */

@@ -1,0 +1,2 @@
+export { bookOf, type BookAsked } from './book';
+export type { Book, BookChapter } from './schema';
