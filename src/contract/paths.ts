@@ -37,6 +37,7 @@ export const PATHS = {
   atlasFile: ['GET', '/atlas/file'],
   book: ['GET', '/book'],
   bookFile: ['GET', '/book/file'],
+  effect: ['GET', '/draft/effect'],
   impact: ['GET', '/impact'],
   promises: ['GET', '/promises'],
   reach: ['GET', '/reach'],

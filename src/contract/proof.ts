@@ -52,6 +52,8 @@ const reachedEnd = z.strictObject({
   object: z.strictObject({ kind: z.string(), id: z.string() }).nullable(),
   /** for how much of the next 53 weeks some caller can come there, 0 to 1 */
   share: z.number(),
+  /** when in the week that begins at `from` of the answer, in milliseconds since 1970 UTC, half-open */
+  week: z.array(z.strictObject({ from: z.number(), to: z.number() })),
   /** what has to happen on the way */
   needs: z.array(z.string()),
   example: askedCall,
@@ -159,6 +161,16 @@ export const proofFacts = {
       sites: z.record(z.string(), z.string()),
     }),
   },
+  effect: {
+    summary:
+      'In short what the draft does to calls: how many kinds of them end otherwise, and which promises are broken',
+    right: 'ask',
+    answer: z.strictObject({
+      /** kinds of calls that end otherwise than in live; null: edits that may concern every call of a large plan, see impact */
+      groups: z.number().nullable(),
+      broken: z.array(z.strictObject({ id: z.string(), name: z.string(), firm: z.boolean() })),
+    }),
+  },
   promises: {
     summary: 'Whether each promise of a plan holds of all its calls, with a call that breaks it where it does not',
     right: 'ask',
@@ -200,7 +212,17 @@ export const proofFacts = {
       next: z.number().nullable(),
       /** what is asked about */
       to: z.string().nullable(),
-      groups: z.array(z.strictObject({ numbers: z.array(z.string()), count: z.number(), ends: z.array(reachedEnd) })),
+      /** when the week of `week` begins, in milliseconds since 1970 UTC */
+      weekFrom: z.number(),
+      groups: z.array(
+        z.strictObject({
+          numbers: z.array(z.string()),
+          count: z.number(),
+          /** of the site of these numbers */
+          zone: z.string(),
+          ends: z.array(reachedEnd),
+        }),
+      ),
       /** phones that can dial it */
       phones: z.strictObject({ count: z.number(), of: z.number(), example: askedCall.nullable() }).nullable(),
     }),

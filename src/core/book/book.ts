@@ -73,7 +73,11 @@ function directly({ extensions }: Exchange, whole: WholeCourse, number: PlanNumb
 const thenOf = (whole: WholeCourse, phone: string): string =>
   labelIn(whole, whole.ways.find((w) => w.from === phone && w.when === 'no answer')?.to ?? '');
 
-const labelIn = ({ nodes }: WholeCourse, id: string): string => nodes.find((n) => n.id === id)?.label ?? '';
+/** What a place is called: a mailbox is often called as somebody is. */
+function labelIn({ nodes }: WholeCourse, id: string): string {
+  const node = nodes.find((n) => n.id === id);
+  return node?.kind === 'mailbox' ? `mailbox ${node.label}` : (node?.label ?? '');
+}
 
 function chapterOf(asked: BookAsked, number: PlanNumber, shown: string, whole: WholeCourse): BookChapter {
   const { exchange } = asked;
@@ -126,12 +130,17 @@ function placesIn(exchange: Exchange, whole: WholeCourse): PlaceIn[] {
     .filter(({ node, object }) => object !== null || whole.ways.some((w) => w.from === node.id));
 }
 
-/** Ways from a place, those to many places for one reason told together. */
+/** Ways from a place: those to many places for one reason are told together, and so are the reasons for one place. */
 function waysFrom(whole: WholeCourse, from: string): BookChapter['places'][number]['ways'] {
   const byWhen = new Map<string, string[]>();
   for (const w of whole.ways)
     if (w.from === from) byWhen.set(w.when, [...(byWhen.get(w.when) ?? []), labelIn(whole, w.to)]);
-  return [...byWhen].map(([when, to]) => ({ when, to: told(to).join(', ') }));
+  const byTo = new Map<string, string[]>();
+  for (const [when, to] of byWhen) {
+    const all = told(to).join(', ');
+    byTo.set(all, [...(byTo.get(all) ?? []), when]);
+  }
+  return [...byTo].map(([to, when]) => ({ when: when.join(', '), to }));
 }
 
 /** The first of some names, and how many there are besides. */

@@ -4,7 +4,7 @@ import { Chance, MOMENTS, randomPlan, randomSituation } from '../../../tests/sup
 import { compileKnownMap, countDialable, run, SYMBOLS } from '../digits';
 import type { Plan } from '../plan';
 import { compile, trace, type Call } from '../routing';
-import { atlasOf, atlasesApart, type Region } from '.';
+import { atlasOf, atlasThrough, atlasesApart, type Region } from '.';
 
 /*
  * The atlas of random plans against every short string and many long ones, each asked of an evaluator of another make: what a
@@ -150,5 +150,43 @@ describe('the atlas of a phone', () => {
     }
     expect(apart).toBeGreaterThan(3 * PLANS);
     expect(mapped).toBeGreaterThan(100 * PLANS);
+  });
+
+  it(`through a week changes at no other time than it says, on ${2 * PLANS} random plans`, () => {
+    let cuts = 0;
+    for (let i = 0; i < 2 * PLANS; i++) {
+      const chance = new Chance(SEED + 2000 + i);
+      const plan = randomPlan(chance);
+      const exchange = compile(plan);
+      const phone = chance.one(plan.extensions.filter((e) => e.kind !== 'virtual'));
+      const from = chance.one(MOMENTS);
+      const span = { from, to: from + 7 * 86_400_000 };
+      const situation = { ...randomSituation(chance, plan, from), transfers: undefined };
+      const through = atlasThrough({ exchange, phone: phone.id }, span, [{ from, situation }]);
+      const all = through.flatMap((c) => c.stretches).sort((a, b) => a.from - b.from);
+      // They follow one another without a gap.
+      expect([all[0]!.from, ...all.map((s) => s.to)]).toEqual([...all.map((s) => s.from), span.to]);
+      cuts += through.length - 1;
+      const known = new Set(exchange.destinations.keys());
+      const dials = strings(chance, plan, []).filter((d) => !plan.extensions.some((e) => e.digits === d));
+      for (const { at, stretches } of through)
+        for (const moment of [stretches[0]!.from, stretches.at(-1)!.to - 1000])
+          for (const dial of dials) {
+            const told = [at, moment].map((m) => {
+              const call: Call = { from: { type: 'extension', id: phone.id }, dial, enBloc: true, at: m };
+              const { outcome, kind, trunk, rule } = evaluate(plan, call, situation);
+              // What becomes of calls to objects stands in their own weeks.
+              return rule !== null && known.has(rule) ? rule : [outcome, kind, trunk, rule];
+            });
+            expect({ seed: SEED + 2000 + i, dial, at, moment, told: told[1] }).toEqual({
+              seed: SEED + 2000 + i,
+              dial,
+              at,
+              moment,
+              told: told[0],
+            });
+          }
+    }
+    expect(cuts).toBeGreaterThan(2);
   });
 });

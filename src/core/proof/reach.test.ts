@@ -49,6 +49,11 @@ describe('reach', () => {
             if (!exchange.destinations.has(place) && place !== 'none') continue;
             tried += 1;
             if (!named.has(place)) expect({ seed: SEED + i, call, acts, place, named: [...named] }).toBeNull();
+            const week = reach.ends
+              .filter((e) => (e.object?.id ?? 'none') === place)
+              .flatMap((e) => e.week)
+              .filter((w) => w.from <= at && at < w.to);
+            if (week.length === 0) expect({ seed: SEED + i, call, acts, place, ends: reach.ends }).toBeNull();
           }
         }
         for (const end of reach.ends) {

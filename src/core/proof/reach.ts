@@ -19,6 +19,8 @@ export interface ReachedEnd {
   object: { kind: string; id: string } | null;
   /** for how much of the time some caller can come there, 0 to 1 */
   share: number;
+  /** when in the first seven days of the span */
+  week: Span[];
   /** what has to happen on the way: nothing, or acts of the caller and states of phones */
   needs: Act['type'][];
   example: AskedCall;
@@ -36,6 +38,11 @@ export interface Reaching {
   situation: Situation;
   span: Span;
 }
+
+const WEEK_MS = 7 * 86_400_000;
+
+const clipped = (spans: readonly Span[], from: number, to: number): Span[] =>
+  spans.map((s) => ({ from: Math.max(s.from, from), to: Math.min(s.to, to) })).filter((s) => s.from < s.to);
 
 const ANYTHING = { all: true, ids: new Set<string>() };
 
@@ -84,6 +91,7 @@ export function reachOf(reaching: Reaching, numbers: readonly string[]): Reach {
     numbers,
     ends: [...ends.values()]
       .map(({ place, stretches, way, call }) => ({
+        week: clipped(inOrder(stretches), span.from, span.from + WEEK_MS),
         end: endOf(place),
         label: place?.label ?? 'released',
         object: place?.id != null && exchange.destinations.has(place.id) ? { kind: place.kind, id: place.id } : null,

@@ -9,6 +9,7 @@ import { useWriting } from '@/ui/time';
 import { shortCount } from '@/workbench/count';
 import { pathOfCall } from '@/workbench/paths';
 import { titleOf } from './partition-bars';
+import { stringsOf } from './region-table';
 import { SORTS, sortOf } from './sorts';
 import { Swatch } from './swatch';
 
@@ -67,7 +68,11 @@ export function ApartTable({ value }: { value: Compared }) {
             {groups.map((g, i) => (
               <chakra.tr key={i} borderTop="1px solid" borderColor="line">
                 <chakra.td fontFamily="mono" maxW="260px" overflowWrap="anywhere">
-                  {g.map ?? <chakra.span fontFamily="body">too many to map</chakra.span>}
+                  {g.map === null ? (
+                    <chakra.span fontFamily="body">such as {g.example}</chakra.span>
+                  ) : (
+                    stringsOf({ map: g.map, exact: true })
+                  )}
                 </chakra.td>
                 <chakra.td whiteSpace="nowrap">{shortCount(g.count)}</chakra.td>
                 <FateCell fate={g.was} />

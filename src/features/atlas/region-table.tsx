@@ -89,7 +89,8 @@ export function RegionTable({
   );
 }
 
-function stringsOf({ map, exact }: Region): string {
+/** The strings of a region as they are read at a glance. */
+export function stringsOf({ map, exact }: Pick<Region, 'map' | 'exact'>): string {
   if (exact && map.length <= READABLE) return map;
   return exact ? `${map.slice(0, READABLE)}…` : `some of ${map}`;
 }

@@ -177,7 +177,11 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
             <ProblemWalk />
             <Toasts />
             {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
-            <Ribbon data={data.ribbon} mayGoLive={data.actor.rights.includes('goLive')} />
+            <Ribbon
+              data={data.ribbon}
+              mayGoLive={data.actor.rights.includes('goLive')}
+              mayAsk={data.actor.rights.includes('ask')}
+            />
           </Flex>
         </EditsProvider>
       </DayOrderProvider>

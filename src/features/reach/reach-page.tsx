@@ -10,6 +10,7 @@ import { call } from '@/workbench/api';
 import { CallCell, GroupTable, sayShare } from '@/workbench/call-groups';
 import { useAsked } from '@/workbench/use-asked';
 import { useGrown } from '@/workbench/use-grown';
+import { HourChoice, WeekBar, isAt, type HourOfWeek } from './week-times';
 
 type Found = Answer<'reach'>;
 type Group = Found['groups'][number];
@@ -66,7 +67,7 @@ export function ReachPage({ to, of }: { to: string; of: string }) {
           to === '' ? (
             <Matrix first={value} query={query} />
           ) : (
-            <Ledger groups={value.groups} />
+            <Ledger groups={value.groups} weekFrom={value.weekFrom} />
           )
         ) : null}
       </Box>
@@ -94,11 +95,35 @@ function Matrix({ first, query }: { first: Found; query: Query }) {
     (page) => (page.next === null ? null : String(page.next)),
     async (from) => call('reach', { query: { ...query, from: Number(from) } }),
   );
-  const groups = grown.pages.flatMap((p) => p.groups);
+  const [chosen, setChosen] = useState<HourOfWeek>({ day: null, hour: null });
+  const [flat, setFlat] = useState(false);
+  const { weekFrom } = first;
+  const groups = grown.pages
+    .flatMap((p) => p.groups)
+    .map((g) => ({ ...g, ends: g.ends.filter((e) => isAt(e.week, chosen, g.zone, weekFrom)) }));
   const [open, setOpen] = useState<string | null>(null);
+  const ledger = flat ? groups.flatMap((g) => g.ends.map((end) => ({ ...g, ends: [end] }))) : [];
   return (
     <>
-      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Numbers and where they lead">
+      <Flex gap="12px" mb="10px" wrap="wrap" align="center">
+        <HourChoice chosen={chosen} onChoose={setChosen} />
+        <Flex role="group" aria-label="How it is shown" gap="4px">
+          <Act aria-pressed={!flat} onClick={() => setFlat(false)}>
+            matrix
+          </Act>
+          <Act aria-pressed={flat} onClick={() => setFlat(true)}>
+            ledger
+          </Act>
+        </Flex>
+      </Flex>
+      {flat ? <Ledger groups={ledger} weekFrom={weekFrom} toEach /> : null}
+      <Box
+        display={flat ? 'none' : 'block'}
+        overflowX="auto"
+        tabIndex={0}
+        role="region"
+        aria-label="Numbers and where they lead"
+      >
         <chakra.table
           w="100%"
           minW="860px"
@@ -120,6 +145,7 @@ function Matrix({ first, query }: { first: Found; query: Query }) {
               <Row
                 key={g.numbers[0]}
                 group={g}
+                weekFrom={weekFrom}
                 open={open === g.numbers[0]}
                 onOpen={() => setOpen(open === g.numbers[0] ? null : g.numbers[0]!)}
               />
@@ -140,7 +166,7 @@ function Matrix({ first, query }: { first: Found; query: Query }) {
   );
 }
 
-function Row({ group, open, onOpen }: { group: Group; open: boolean; onOpen: () => void }) {
+function Row({ group, weekFrom, open, onOpen }: { group: Group; weekFrom: number; open: boolean; onOpen: () => void }) {
   return (
     <>
       <chakra.tr borderTop="1px solid" borderColor="line">
@@ -170,7 +196,7 @@ function Row({ group, open, onOpen }: { group: Group; open: boolean; onOpen: () 
       {open ? (
         <tr>
           <chakra.td colSpan={COLUMNS.length + 1} pl="18px">
-            <Ends ends={group.ends} />
+            <Ends group={group} weekFrom={weekFrom} />
           </chakra.td>
         </tr>
       ) : null}
@@ -181,24 +207,16 @@ function Row({ group, open, onOpen }: { group: Group; open: boolean; onOpen: () 
 const needsOf = (end: End): string =>
   end.needs.length === 0 ? 'nothing' : end.needs.map((n) => NEEDS[n] ?? n).join(', ');
 
-function Ends({ ends }: { ends: readonly End[] }) {
+function Ends({ group: { ends, zone }, weekFrom }: { group: Group; weekFrom: number }) {
   return (
-    <GroupTable titles={['Where', 'When', 'What has to happen', 'Such as']}>
+    <GroupTable titles={['Where', 'When', 'In the coming week', 'What has to happen', 'Such as']}>
       {ends.map((e) => (
         <chakra.tr key={`${e.end} ${e.object?.id ?? e.label}`} borderTop="1px solid" borderColor="line">
-          <td>
-            {e.object ? (
-              <Link href={`/reach?to=${encodeURIComponent(e.object.id)}`} style={{ textDecoration: 'underline' }}>
-                {e.label}
-              </Link>
-            ) : (
-              e.label
-            )}
-            <Box color="quiet" fontSize="12px">
-              {e.end}
-            </Box>
-          </td>
+          <Where end={e} />
           <td>{sayShare(e.share)}</td>
+          <td>
+            <WeekBar spans={e.week} zone={zone} weekFrom={weekFrom} />
+          </td>
           <td>{needsOf(e)}</td>
           <CallCell call={e.example} />
         </chakra.tr>
@@ -207,15 +225,36 @@ function Ends({ ends }: { ends: readonly End[] }) {
   );
 }
 
-function Ledger({ groups }: { groups: readonly Group[] }) {
+const Where = ({ end: e }: { end: End }) => (
+  <td>
+    {e.object ? (
+      <Link href={`/reach?to=${encodeURIComponent(e.object.id)}`} style={{ textDecoration: 'underline' }}>
+        {e.label}
+      </Link>
+    ) : (
+      e.label
+    )}
+    <Box color="quiet" fontSize="12px">
+      {e.end}
+    </Box>
+  </td>
+);
+
+/** Numbers with one end each, in a row: of what is asked about, or each of all (`toEach`). */
+function Ledger({ groups, weekFrom, toEach }: { groups: readonly Group[]; weekFrom: number; toEach?: boolean }) {
+  const rest = ['When', 'In the coming week', 'What has to happen', 'Such as'];
   return (
-    <GroupTable titles={['Numbers', 'When', 'What has to happen', 'Such as']}>
-      {groups.map((g) => {
+    <GroupTable titles={['Numbers', ...(toEach ? ['Where'] : []), ...rest]}>
+      {groups.map((g, i) => {
         const end = g.ends[0]!;
         return (
-          <chakra.tr key={g.numbers[0]} borderTop="1px solid" borderColor="line">
+          <chakra.tr key={i} borderTop="1px solid" borderColor="line">
             <chakra.td fontFamily="mono">{numbersOf(g)}</chakra.td>
+            {toEach ? <Where end={end} /> : null}
             <td>{sayShare(end.share)}</td>
+            <td>
+              <WeekBar spans={end.week} zone={g.zone} weekFrom={weekFrom} />
+            </td>
             <td>{needsOf(end)}</td>
             <CallCell call={end.example} />
           </chakra.tr>

@@ -28,6 +28,7 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'goingGate',
   'leaving',
   'book',
+  'effect',
   'impact',
   'promises',
   'promiseFromCall',

@@ -54,6 +54,7 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
   },
   impact: async ({ actor, query, request }) =>
     ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  effect: async ({ actor, request }) => ask('effect', await nowFor(actor), { signal: request.signal }),
   promises: async ({ actor, query, request }) =>
     ask('promises', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
   reach: async ({ actor, query, request }) =>

@@ -121,17 +121,17 @@ export async function atlasHours(
   const standing = (moment: number) => ({ exchange, phone: phone.id, at: moment, situation: then(moment) });
   const cuts = atlasThrough({ exchange, phone: phone.id }, span, pieces);
   const isIn = ({ stretches }: (typeof cuts)[number]) => stretches.some((s) => s.from <= at && at < s.to);
-  return {
-    zone: site.zone,
-    ...span,
-    stretches: cuts
-      .flatMap(({ stretches }, cut) => stretches.map((s) => ({ ...s, cut })))
-      .sort((x, y) => x.from - y.from),
-    cuts: cuts.map((cut) => ({
-      at: cut.at,
-      differ: isIn(cut) ? '0' : String(atlasesApart(standing(at), standing(cut.at)).differ),
-    })),
-  };
+  const differ = cuts.map((c) => (isIn(c) ? '0' : String(atlasesApart(standing(at), standing(c.at)).differ)));
+  // What goes as at the moment asked about is one, whatever else is cut there.
+  const same = differ.indexOf('0');
+  const stretches: Answer<'atlasHours'>['stretches'] = [];
+  const all = cuts.flatMap((c, i) => c.stretches.map((s) => ({ ...s, cut: differ[i] === '0' ? same : i })));
+  for (const s of all.sort((x, y) => x.from - y.from)) {
+    const last = stretches.at(-1);
+    if (last?.cut === s.cut && last.to === s.from) last.to = s.to;
+    else stretches.push({ ...s });
+  }
+  return { zone: site.zone, ...span, stretches, cuts: cuts.map((c, i) => ({ at: c.at, differ: differ[i]! })) };
 }
 
 /** The digits of the first extension with a phone that a reader sees; null: there is none. */

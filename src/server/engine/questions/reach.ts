@@ -25,6 +25,7 @@ export async function reach(
   const from = hourOf(input.now);
   const reaching = { exchange, situation: input.situation, span: { from, to: from + AHEAD_MS } };
   const sees = (e164: string) => sight.sees('number', exchange.numberByE164.get(e164)!);
+  const zoneOf = (e164: string) => exchange.sites.get(exchange.numberByE164.get(e164)!.site)!.zone;
   if (input.to !== '') {
     const place = exchange.destinations.get(input.to);
     if (!place || !sight.sees(place.kind, place.object))
@@ -34,12 +35,15 @@ export async function reach(
     );
     const groups = found.groups.flatMap(({ numbers, end }) => {
       const mine = numbers.filter(sees);
-      return mine.length > 0 ? [{ numbers: mine.slice(0, NAMED), count: mine.length, ends: [end] }] : [];
+      return mine.length > 0
+        ? [{ numbers: mine.slice(0, NAMED), count: mine.length, zone: zoneOf(mine[0]!), ends: [end] }]
+        : [];
     });
     const { example, ...phones } = found.phones;
     return sight.cut({
       count: groups.length,
       next: null,
+      weekFrom: from,
       to: `${KINDS[place.kind].word} ${labelOf(place.kind, place.object)}`,
       groups,
       phones: { ...phones, example: example && seesCall(sight, example) ? example : null },
@@ -53,9 +57,11 @@ export async function reach(
     count: seen.length,
     next: next < seen.length ? next : null,
     to: null,
+    weekFrom: from,
     groups: some.map((numbers) => ({
       numbers: numbers.slice(0, NAMED),
       count: numbers.length,
+      zone: zoneOf(numbers[0]!),
       ends: keptFor(held.plan, `reach ${numbers[0]} ${besides(input)}`, null, () => reachOf(reaching, numbers)).ends,
     })),
     phones: null,

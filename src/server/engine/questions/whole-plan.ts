@@ -12,9 +12,11 @@ import {
   promiseWords,
   type Drill,
   type DrillResult,
+  concernsMany,
   type ImpactGroup,
 } from '@/core/proof';
 import { Refused } from '../../access/rights';
+import type { HeldPlan } from '../ground/held';
 import { actsSince, editorsOf } from '../ground/pending';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
@@ -26,22 +28,14 @@ import { heldOf } from './held-of';
 
 type Now = By & Moment;
 
+/** Phones above which edits that may concern every call are looked at only where somebody asks for their impact. */
+const MANY_PHONES = 3000;
+
 /** Every kind of call that ends otherwise in one plan than in another. */
 export async function impact(given: Given, input: Now & { from: string; to: string }): Promise<Answer<'impact'>> {
   const [was, willBe] = [await heldOf(given, input.from), await heldOf(given, input.to)];
   const edits = differences(was.plan, willBe.plan);
-  const from = hourOf(input.now);
-  const groups = keptFor(willBe.plan, `impact ${besides(input)}`, was.plan, (): ImpactGroup[] =>
-    impactOf(
-      {
-        was: was.exchange(),
-        willBe: willBe.exchange(),
-        situation: input.situation,
-        span: { from, to: from + AHEAD_MS },
-      },
-      edits,
-    ),
-  );
+  const groups = groupsBetween(was, willBe, edits, input);
   const sight = sightIn(willBe, input.reader);
   const acts = input.from === 'live' && input.to === 'draft' ? await actsSince(given.live, given.draft) : null;
   const editor = (e: ImpactGroup['edits'][number]) =>
@@ -52,6 +46,35 @@ export async function impact(given: Given, input: Now & { from: string; to: stri
       .map((g) => ({ ...g, edits: g.edits.map((e) => ({ ...e, by: editor(e) })) })),
     edits: edits.length,
     sites: Object.fromEntries(sight.list('site').map((s) => [s.id, s.name])),
+  });
+}
+
+/** The kinds of calls that end otherwise in one plan than in another, found once for the two. */
+function groupsBetween(was: HeldPlan, willBe: HeldPlan, edits: readonly Difference[], moment: Moment): ImpactGroup[] {
+  const from = hourOf(moment.now);
+  const span = { from, to: from + AHEAD_MS };
+  return keptFor(willBe.plan, `impact ${besides(moment)}`, was.plan, () =>
+    impactOf({ was: was.exchange(), willBe: willBe.exchange(), situation: moment.situation, span }, edits),
+  );
+}
+
+/** What the draft does to calls, in short: how many kinds of them end otherwise, and which promises it breaks. */
+export function effect({ draft, live }: Given, input: Now): Answer<'effect'> {
+  const sight = sightIn(draft, input.reader);
+  const edits = differences(live.plan, draft.plan);
+  const tooMany = draft.plan.extensions.length > MANY_PHONES && concernsMany([live.plan, draft.plan], edits);
+  const groups = tooMany ? null : groupsBetween(live, draft, edits, input);
+  const broken = verdictsOf(draft, input).filter(
+    (v) =>
+      !v.holds &&
+      sight.sees(
+        'promise',
+        draft.plan.promises.find((p) => p.id === v.id)!,
+      ),
+  );
+  return sight.cut({
+    groups: groups && groups.filter((g) => seesCall(sight, g.example.call)).length,
+    broken: broken.map(({ id, name, firm }) => ({ id, name, firm })),
   });
 }
 
