@@ -42,6 +42,7 @@ export const PATHS = {
   promises: ['GET', '/promises'],
   reach: ['GET', '/reach'],
   promiseFrom: ['POST', '/promises/from-call'],
+  progress: ['GET', '/progress/{ticket}'],
   drills: ['GET', '/drills'],
   drill: ['GET', '/drill'],
   rehearse: ['POST', '/rehearsal'],

@@ -239,6 +239,11 @@ export const proofFacts = {
     }),
     answer: z.strictObject({ ...edited.shape, id: z.string(), sentence: z.string() }),
   },
+  progress: {
+    summary: 'How far a long question has come that was asked with the header x-ticket: a UUID that the asker made up',
+    right: 'look',
+    answer: z.strictObject({ share: z.number().nullable() }),
+  },
   drills: {
     summary: 'What can be taken out of order: each trunk, link, site and carrier, and each pair of trunks',
     right: 'ask',

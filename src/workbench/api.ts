@@ -62,6 +62,15 @@ export async function call<N extends OperationName>(name: N, ...given: Given<N>)
   });
 }
 
+/** Calls an operation that only reads and may take long; with its ticket it is asked meanwhile how far it has come. */
+export const callLong = <N extends OperationName>(
+  name: N,
+  input: Input<N>,
+  signal: AbortSignal,
+  ticket: string,
+): Promise<ApiResult<Answer<N>>> =>
+  answered(name, input as AnyInput, signal, { method: PATHS[name][0], headers: { 'x-ticket': ticket } });
+
 /** Asks for something small whose answer nobody waits for; it is done also where the page is left at once. */
 export function tell<N extends OperationName>(name: N, input: Omit<Input<N>, 'body'>): void {
   void answered(name, input as AnyInput, undefined, { method: PATHS[name][0], keepalive: true });

@@ -88,11 +88,12 @@ export function consequencesOf(
   id: string,
   at: number,
   situation: Situation,
+  progress?: (share: number) => void,
 ): Consequences {
   const doubts = new Set<string>();
   for (const { call, situation: own } of callsAround(draft, kind, id, at).slice(0, MOST_DOUBTED))
     for (const doubt of doubtsOf(trace(draft, call, { ...situation, ...own }), kind)) doubts.add(doubt);
-  const { changes, asked } = before ? changesBetween(draft, before, id, at, situation) : NOT_EDITED;
+  const { changes, asked } = before ? changesBetween(draft, before, id, at, situation, progress) : NOT_EDITED;
   return {
     reachedBy: kind === 'organisation' ? [] : reachedBy(draft, kind, id),
     leadsTo: kind === 'organisation' ? [] : leadsTo(draft, kind, id, at, situation),
@@ -110,13 +111,14 @@ function changesBetween(
   id: string,
   at: number,
   situation: Situation,
+  progress: ((share: number) => void) | undefined,
 ): Pick<Consequences, 'changes' | 'asked'> {
   const edits = differences(before.plan, draft.plan).filter((e) => e.id === id);
   if (edits.length === 0) return { changes: [], asked: 'every call' };
   if (draft.plan.extensions.length > MANY_PHONES && concernsMany([before.plan, draft.plan], edits))
     return { changes: [], asked: 'too many' };
   const span = { from: at, to: at + AHEAD_MS };
-  const groups = impactOf({ was: before, willBe: draft, situation, span }, edits);
+  const groups = impactOf({ was: before, willBe: draft, situation, span, progress }, edits);
   return { changes: groups.map(changedOf), asked: 'every call' };
 }
 

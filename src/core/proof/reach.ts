@@ -37,6 +37,8 @@ export interface Reaching {
   exchange: Exchange;
   situation: Situation;
   span: Span;
+  /** told how far it has come, 0 to 1 */
+  progress?: (share: number) => void;
 }
 
 const WEEK_MS = 7 * 86_400_000;
@@ -122,7 +124,10 @@ export function whoReaches(reaching: Reaching, id: string): ReachedBy {
   const meant = { kind, id, before: object, after: object } as Difference;
   const { ids } = affectedBy([exchange.plan], [meant], situation);
   const mapped = exchange.routes.some((r) => r.route.dialledExtension || (r.called && ids.has(r.route.id)));
-  const groups = reachGroups(reaching, mapped ? null : ids).flatMap((numbers) => {
+  const { progress } = reaching;
+  const all = reachGroups(reaching, mapped ? null : ids);
+  const groups = all.flatMap((numbers, i) => {
+    progress?.(i / all.length);
     const end = reachOf(reaching, numbers).ends.find((e) => e.object?.id === id);
     return end ? [{ numbers, end }] : [];
   });

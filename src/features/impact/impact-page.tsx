@@ -7,7 +7,8 @@ import { Act, Empty, SelectBox, Wrong } from '@/ui/controls';
 import { Link } from '@/ui/link';
 import { Workspace } from '@/ui/workspace';
 import { CallCell, EndCell, GroupTable, HowMany, sayShare } from '@/workbench/call-groups';
-import { useAsked } from '@/workbench/use-asked';
+import { LongWait } from '@/workbench/long-wait';
+import { useLong } from '@/workbench/use-long';
 
 type Group = Answer<'impact'>['groups'][number];
 
@@ -15,7 +16,8 @@ const keyOf = (edit: Group['edits'][number]) => `${edit.kind} ${edit.id}`;
 
 /** Every kind of call that ends otherwise between two plans, and the edits behind it. */
 export function ImpactPage({ from, to }: { from: string; to: string }) {
-  const { value, wrong, waiting } = useAsked('impact', { query: { from, to } }, { keep: true });
+  const asked = useLong('impact', { query: { from, to } });
+  const { value, wrong, waiting } = asked;
   const [edit, setEdit] = useState<string | null>(null);
   const groups = value?.groups ?? [];
   const edits = new Map(groups.flatMap((g) => g.edits.map((e) => [keyOf(e), e.label] as const)));
@@ -37,8 +39,8 @@ export function ImpactPage({ from, to }: { from: string; to: string }) {
       lead={`Every call that goes otherwise between ${between}: over all numbers, callers, dialled digits, keys, and times of the next 53 weeks. Nothing is sampled.`}
     >
       {wrong ? <Wrong>{wrong}</Wrong> : null}
+      <LongWait asked={asked} doing="Every call is being asked of both plans." />
       <Box aria-busy={waiting} minH="200px">
-        {!value && waiting ? <Box color="quiet">Every call is being asked of both plans.</Box> : null}
         {value && groups.length === 0 ? (
           <Empty>
             {value.edits === 0

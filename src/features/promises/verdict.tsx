@@ -5,19 +5,16 @@ import type { Answer } from '@/contract';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { pathOfCall } from '@/workbench/paths';
+import { LongWait } from '@/workbench/long-wait';
 import { useAsked } from '@/workbench/use-asked';
+import { useLong } from '@/workbench/use-long';
 
 export type Verdict = Answer<'promises'>['promises'][number];
 
 /** What became of the promises of the draft, as far as it is known by now. */
 export function useVerdicts() {
-  const { value, wrong, waiting } = useAsked('promises', { query: { of: 'draft' } }, { keep: true });
-  return {
-    of: (id: string) => value?.promises.find((p) => p.id === id) ?? null,
-    all: value?.promises ?? [],
-    wrong,
-    waiting,
-  };
+  const { value, wrong } = useAsked('promises', { query: { of: 'draft' } }, { keep: true });
+  return { of: (id: string) => value?.promises.find((p) => p.id === id) ?? null, all: value?.promises ?? [], wrong };
 }
 
 /** Whether one promise holds, in a word. */
@@ -34,8 +31,9 @@ export function VerdictWord({ id }: { id: string }) {
 
 /** Whether a promise holds, of how many ways of calls; or the call that breaks it. */
 export function VerdictPart({ id }: { id: string }) {
-  const { of, wrong, waiting } = useVerdicts();
-  const verdict = of(id);
+  const asked = useLong('promises', { query: { of: 'draft' } });
+  const { value, wrong, waiting } = asked;
+  const verdict = value?.promises.find((p) => p.id === id) ?? null;
   return (
     <Box
       role="status"
@@ -47,6 +45,7 @@ export function VerdictPart({ id }: { id: string }) {
       p="10px"
       data-testid="verdict"
     >
+      <LongWait asked={asked} doing="Every call is being asked." />
       {verdict ? <Said verdict={verdict} /> : (wrong ?? 'It is being checked over all its calls.')}
     </Box>
   );

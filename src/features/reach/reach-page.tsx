@@ -8,7 +8,8 @@ import { Link } from '@/ui/link';
 import { Workspace } from '@/ui/workspace';
 import { call } from '@/workbench/api';
 import { CallCell, GroupTable, sayShare } from '@/workbench/call-groups';
-import { useAsked } from '@/workbench/use-asked';
+import { LongWait } from '@/workbench/long-wait';
+import { useLong } from '@/workbench/use-long';
 import { useGrown } from '@/workbench/use-grown';
 import { HourChoice, WeekBar, isAt, type HourOfWeek } from './week-times';
 
@@ -44,7 +45,7 @@ const NEEDS: Readonly<Record<string, string>> = {
 /** Where calls to our numbers can end up, or who can end up at one place. */
 export function ReachPage({ to, of }: { to: string; of: string }) {
   const query = { of, to } as Query;
-  const first = useAsked('reach', { query }, { keep: true });
+  const first = useLong('reach', { query });
   const { value, wrong } = first;
   return (
     <Workspace
@@ -57,8 +58,8 @@ export function ReachPage({ to, of }: { to: string; of: string }) {
       acts={to === '' ? undefined : <ActLink href="/reach">Where all numbers lead</ActLink>}
     >
       {wrong ? <Wrong>{wrong}</Wrong> : null}
+      <LongWait asked={first} doing="Every call is being followed." />
       <Box aria-busy={first.waiting} minH="200px">
-        {!value && !wrong ? <Box color="quiet">Every call is being followed.</Box> : null}
         {value?.phones ? <Phones found={value.phones} /> : null}
         {value && value.groups.length === 0 ? (
           <Empty>{to === '' ? 'No number is active yet.' : 'No call from outside can come there.'}</Empty>

@@ -8,6 +8,15 @@ interface Waiting {
   body: Uint8Array;
   take: (answer: unknown) => void;
   refuse: (e: Wrong) => void;
+  progress: ((share: number) => void) | undefined;
+}
+
+/** How a question is waited for. */
+interface Wait {
+  /** nobody waits any more */
+  signal?: AbortSignal;
+  /** told how far long work has come, 0 to 1 */
+  progress?: (share: number) => void;
 }
 
 /** How long a question waits for an engine that is not there. */
@@ -38,6 +47,7 @@ export class EngineClient {
     readFrames<Reply>(socket, ({ head, body }) => {
       const asked = this.waiting.get(head.id);
       if (!asked) return;
+      if (head.progress !== undefined) return asked.progress?.(head.progress);
       this.waiting.delete(head.id);
       const value = unpack(body);
       if (head.ok) asked.take(value);
@@ -60,7 +70,7 @@ export class EngineClient {
     else this.socket?.ref();
   }
 
-  private send<A>(head: Waiting['head'], body: Uint8Array, signal?: AbortSignal): Promise<A> {
+  private send<A>(head: Waiting['head'], body: Uint8Array, { signal, progress }: Wait): Promise<A> {
     return new Promise<A>((take, refuse) => {
       const { id } = head;
       const over = (e: Wrong) => {
@@ -85,6 +95,7 @@ export class EngineClient {
       this.waiting.set(id, {
         head,
         body,
+        progress,
         take: (answer) => {
           done();
           take(answer as A);
@@ -100,8 +111,8 @@ export class EngineClient {
     });
   }
 
-  ask<A>(name: string, asked: Asked, lane: Lane, options: { signal?: AbortSignal } = {}): Promise<A> {
+  ask<A>(name: string, asked: Asked, lane: Lane, wait: Wait = {}): Promise<A> {
     const id = ++this.last;
-    return this.send<A>({ type: 'ask', id, name, lane }, pack(asked), options.signal);
+    return this.send<A>({ type: 'ask', id, name, lane }, pack(asked), wait);
   }
 }

@@ -10,6 +10,8 @@ export type { AnswerOf, InputOf, QuestionName } from './questions';
 export interface AskOptions {
   /** nobody waits for the answer any more */
   signal?: AbortSignal;
+  /** told how far long work has come, 0 to 1 */
+  progress?: (share: number) => void;
   /** answered from draft and live of these versions: those that the page began with */
   at?: Versions;
 }

@@ -23,6 +23,8 @@ export interface Asked {
 export interface Reply {
   id: number;
   ok: boolean;
+  /** no answer yet: how far it has come, 0 to 1 */
+  progress?: number;
 }
 
 /** A refusal or an error as plain data. */

@@ -9,6 +9,7 @@ import { Threads, type Task } from './threads';
 /* The engine process: takes questions from web processes over a local socket and passes them to its threads. */
 
 const THREADS = 2;
+const NOTHING = new Uint8Array();
 
 /** Serves until it is ended. `threadFile` is the bundle that each thread runs. */
 export function serveEngine(threadFile: string): { server: Server; end: () => Promise<void> } {
@@ -43,6 +44,9 @@ export function serveEngine(threadFile: string): { server: Server; end: () => Pr
         // The frame's memory belongs to the socket's buffer; a thread gets a copy of its own.
         body: new Uint8Array(body),
         deaths: 0,
+        progress: (share) => {
+          if (!socket.destroyed) writeFrame(socket, { id: head.id, ok: true, progress: share }, NOTHING);
+        },
         answer: (ok, answer) => {
           if (asked.delete(head.id) && !socket.destroyed) writeFrame(socket, { id: head.id, ok }, answer);
         },

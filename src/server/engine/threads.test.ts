@@ -49,6 +49,20 @@ describe('the threads of the engine', () => {
     expect(order).toEqual(['quick', 'long', 'next long']);
   });
 
+  it('tell how far long work has come, and stop what nobody waits for', async () => {
+    const told: number[] = [];
+    const long = ask('work', 20_000, 'long');
+    long.task.progress = (share) => told.push(share);
+    const next = ask('echo', 'next', 'long');
+    while (told.filter((share) => share > 0).length < 2) await new Promise((done) => setTimeout(done, 50));
+    expect(told).toEqual([...told].sort((a, b) => a - b));
+    threads.drop(long.task);
+    expect((await long.answer).ok).toBe(false);
+    // What comes after it is not stopped with it.
+    expect((await next.answer).value.input).toBe('next');
+    expect((await ask('work', 60, 'long').answer).ok).toBe(true);
+  });
+
   it('are replaced when they die, and what they were at is asked again', async () => {
     const marker = join(mkdtempSync(join(tmpdir(), 'polydrome-')), 'died');
     const died = ask('die-once', marker);

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { log } from '../log';
+import { DONE, SHARED_BYTES, STOP } from './ground/going-on';
 import { pack, wrongOf, type Lane } from './messages';
 
 /** A question on its way through the engine. */
@@ -7,6 +8,8 @@ export interface Task {
   name: string;
   lane: Lane;
   body: Uint8Array;
+  /** told how far it has come, 0 to 1, now and then while it is long */
+  progress?: (share: number) => void;
   /** how often a thread has died over it */
   deaths: number;
   answer: (ok: boolean, body: Uint8Array) => void;
@@ -15,8 +18,13 @@ export interface Task {
 /** A question over which so many threads have died is given up. */
 const MOST_DEATHS = 2;
 
+/** How often those who wait for long work are told how far it has come. */
+const TOLD_EVERY_MS = 250;
+
 interface Thread {
   worker: Worker;
+  /** shared with it: whether it is to stop, and how far it has come */
+  told: Int32Array;
   task: Task | null;
 }
 
@@ -28,6 +36,7 @@ export class Threads {
   private readonly threads: Thread[] = [];
   private readonly waiting: Task[] = [];
   private ended = false;
+  private readonly telling = setInterval(() => this.tell(), TOLD_EVERY_MS).unref();
 
   constructor(
     private readonly file: string,
@@ -41,8 +50,9 @@ export class Threads {
   }
 
   private start(at: number): Thread {
-    const worker = new Worker(this.file, { name: `engine-${at}` });
-    const thread: Thread = { worker, task: null };
+    const shared = new SharedArrayBuffer(SHARED_BYTES);
+    const worker = new Worker(this.file, { name: `engine-${at}`, workerData: { shared } });
+    const thread: Thread = { worker, told: new Int32Array(shared), task: null };
     worker.on('message', ({ ok, body }: { ok: boolean; body: Uint8Array }) => {
       const { task } = thread;
       thread.task = null;
@@ -69,10 +79,16 @@ export class Threads {
     this.next();
   }
 
-  /** Forgets a question that waits; one that is being answered is answered. */
+  /** Forgets a question that waits; a thread that is at it stops where it looks whether it should. */
   drop(task: Task): void {
     const at = this.waiting.indexOf(task);
     if (at >= 0) this.waiting.splice(at, 1);
+    for (const thread of this.threads) if (thread.task === task) Atomics.store(thread.told, STOP, 1);
+  }
+
+  private tell(): void {
+    for (const { task, told } of this.threads)
+      if (task?.lane === 'long') task.progress?.(Atomics.load(told, DONE) / 1000);
   }
 
   private next(): void {
@@ -90,12 +106,14 @@ export class Threads {
       if (at < 0) continue;
       const task = this.waiting.splice(at, 1)[0]!;
       thread.task = task;
+      thread.told.fill(0);
       thread.worker.postMessage({ name: task.name, body: task.body });
     }
   }
 
   async end(): Promise<void> {
     this.ended = true;
+    clearInterval(this.telling);
     await Promise.all(this.threads.map((t) => t.worker.terminate()));
   }
 }

@@ -5,6 +5,7 @@ import { demand, type Actor } from '../access/rights';
 import { applyEdits } from '../draft';
 import { ask } from '../engine';
 import { piecesAround, situationAt } from '../state/situation';
+import { askLong, farOf } from './ask-long';
 import { file } from './exports';
 import type { Handlers } from './handler';
 
@@ -52,13 +53,10 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     const pieces = await piecesAround(await ask('momentAt', asked));
     return ask('atlasHours', { ...asked, pieces }, { signal: request.signal });
   },
-  impact: async ({ actor, query, request }) =>
-    ask('impact', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  impact: async (knock) => askLong('impact', { ...(await nowFor(knock.actor)), ...knock.query }, knock),
   effect: async ({ actor, request }) => ask('effect', await nowFor(actor), { signal: request.signal }),
-  promises: async ({ actor, query, request }) =>
-    ask('promises', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
-  reach: async ({ actor, query, request }) =>
-    ask('reach', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  promises: async (knock) => askLong('promises', { ...(await nowFor(knock.actor)), ...knock.query }, knock),
+  reach: async (knock) => askLong('reach', { ...(await nowFor(knock.actor)), ...knock.query }, knock),
   promiseFrom: async ({ actor, body, request }) => {
     demand(actor, 'edit');
     const id = uuid();
@@ -67,6 +65,6 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     return { ...(await applyEdits(actor, edits)), id, sentence };
   },
   drills: ({ actor, query, request }) => ask('drills', { reader: actor, ...query }, { signal: request.signal }),
-  drill: async ({ actor, query, request }) =>
-    ask('drill', { ...(await nowFor(actor)), ...query }, { signal: request.signal }),
+  drill: async (knock) => askLong('drill', { ...(await nowFor(knock.actor)), ...knock.query }, knock),
+  progress: async ({ actor, params }) => ({ share: farOf(actor, params.ticket) }),
 };

@@ -1,6 +1,7 @@
 import { at, type Problem } from '@/core/analysis';
 import { AHEAD_MS, checkPromise, type Verdict } from '@/core/proof';
 import type { Situation } from '@/core/routing';
+import { goingOn } from './going-on';
 import type { HeldPlan } from './held';
 import { keptFor } from './question';
 
@@ -25,7 +26,11 @@ export function verdictsOf(held: HeldPlan, moment: Moment): Verdict[] {
   const from = hourOf(moment.now);
   return keptFor(held.plan, 'promises', besides(moment), () => {
     const checking = { exchange: held.exchange(), situation: moment.situation, span: { from, to: from + AHEAD_MS } };
-    return held.plan.promises.map((p) => checkPromise(checking, p));
+    const { promises } = held.plan;
+    return promises.map((p, i) => {
+      goingOn(i / promises.length);
+      return checkPromise(checking, p);
+    });
   });
 }
 

@@ -19,6 +19,7 @@ import { optionsFor } from '../ground/options';
 import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
 import { courseTo, objectIn } from '../ground/course-to';
+import { goingOn } from '../ground/going-on';
 import type { HeldPlan } from '../ground/held';
 import { problemsOn } from './today';
 import type { ListedProblem, Muted } from '@/contract/plan';
@@ -105,7 +106,7 @@ export function consequences(
   if (!object || !maySee(reader, draft.plan, kind, object)) return null;
   const before = sameObject(objectIn(live, kind, id), object) ? null : withoutEdit(given, kind, id);
   const sight = sightIn(draft, reader);
-  const found = consequencesOf(draft.exchange(), before, kind, id, now, situation);
+  const found = consequencesOf(draft.exchange(), before, kind, id, now, situation, goingOn);
   return sight.cut({
     ...found,
     changes: found.changes.filter((c) => seesCall(sight, c.asked)),

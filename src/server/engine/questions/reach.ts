@@ -2,6 +2,7 @@ import type { Answer } from '@/contract';
 import { AHEAD_MS, reachGroups, reachOf, whoReaches } from '@/core/proof';
 import { labelOf, KINDS } from '@/core/plan';
 import { Refused } from '../../access/rights';
+import { goingOn } from '../ground/going-on';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { seesCall } from '../ground/sees-call';
 import { besides, hourOf, type Moment } from '../ground/verdicts';
@@ -31,7 +32,7 @@ export async function reach(
     if (!place || !sight.sees(place.kind, place.object))
       throw new Refused(404, 'no-such-object', 'There is no such place that calls are led to.', 'to');
     const found = keptFor(held.plan, `reaches ${input.to} ${besides(input)}`, null, () =>
-      whoReaches(reaching, input.to),
+      whoReaches({ ...reaching, progress: goingOn }, input.to),
     );
     const groups = found.groups.flatMap(({ numbers, end }) => {
       const mine = numbers.filter(sees);
@@ -58,11 +59,14 @@ export async function reach(
     next: next < seen.length ? next : null,
     to: null,
     weekFrom: from,
-    groups: some.map((numbers) => ({
+    groups: some.map((numbers, i) => ({
       numbers: numbers.slice(0, NAMED),
       count: numbers.length,
       zone: zoneOf(numbers[0]!),
-      ends: keptFor(held.plan, `reach ${numbers[0]} ${besides(input)}`, null, () => reachOf(reaching, numbers)).ends,
+      ends: keptFor(held.plan, `reach ${numbers[0]} ${besides(input)}`, null, () => {
+        goingOn(i / some.length);
+        return reachOf(reaching, numbers);
+      }).ends,
     })),
     phones: null,
   });

@@ -18,6 +18,7 @@ import {
 import { Refused } from '../../access/rights';
 import type { HeldPlan } from '../ground/held';
 import { actsSince, editorsOf } from '../ground/pending';
+import { goingOn } from '../ground/going-on';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
 import { breakingOf, sinceOf } from '../ground/broken-since';
@@ -54,7 +55,10 @@ function groupsBetween(was: HeldPlan, willBe: HeldPlan, edits: readonly Differen
   const from = hourOf(moment.now);
   const span = { from, to: from + AHEAD_MS };
   return keptFor(willBe.plan, `impact ${besides(moment)}`, was.plan, () =>
-    impactOf({ was: was.exchange(), willBe: willBe.exchange(), situation: moment.situation, span }, edits),
+    impactOf(
+      { was: was.exchange(), willBe: willBe.exchange(), situation: moment.situation, span, progress: goingOn },
+      edits,
+    ),
   );
 }
 
@@ -144,7 +148,15 @@ export async function drill(
     throw new Refused(404, 'no-such-object', `The plan has no ${input.kind} ${input.out} to take out of order.`, 'out');
   const from = hourOf(input.now);
   const result = keptFor(held.plan, `drill ${found.kind} ${input.out}`, besides(input), (): DrillResult =>
-    drillOf({ exchange: held.exchange(), situation: input.situation, span: { from, to: from + DRILL_MS } }, found),
+    drillOf(
+      {
+        exchange: held.exchange(),
+        situation: input.situation,
+        span: { from, to: from + DRILL_MS },
+        progress: goingOn,
+      },
+      found,
+    ),
   );
   const sight = sightIn(held, input.reader);
   const { groups, emergency, channels, stranded } = result;
