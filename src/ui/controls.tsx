@@ -36,6 +36,7 @@ const ActButton = chakra('button', {
         color: 'ink',
         borderColor: 'line',
         '&:hover:enabled': { borderColor: 'fieldLine' },
+        '&[aria-pressed=true]': { bg: 'plumTint', borderColor: 'plum' },
       },
       danger: { bg: 'raised', color: 'brick', borderColor: 'brick', '&:hover:enabled': { bg: 'brickTint' } },
       text: {

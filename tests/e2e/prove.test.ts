@@ -75,10 +75,59 @@ describe('impact', () => {
     await visit(page, '/impact');
     await waitForText(page, 'extension 2112', '[data-testid=groups]');
     await page.click('::-p-xpath(//*[@data-testid="groups"]//tr[contains(., "extension 2112")]//a)');
-    await page.waitForSelector('[data-testid=steps]');
+    // Both traces side by side, what differs marked.
+    await page.waitForSelector('section[aria-label="In live"]');
+    await waitForText(page, 'rings for 57 s', 'section[aria-label="In draft"] [data-differs]');
+    await waitForText(page, 'It goes otherwise.');
+    await waitForText(page, /kinds? of calls change/, '[data-testid=effect]');
     await boss.post('/edits/undo', { kind: 'extension', id: 'e-2112' });
     await visit(page, '/impact?from=draft&to=draft');
     await waitForText(page, 'There is no difference between the draft plan and the draft plan.');
+  });
+});
+
+describe('another plan', () => {
+  it('is asked by choice on traces, courses and weeks', async () => {
+    await visit(page, '/trace?from=2105&dial=2106');
+    await page.waitForSelector('[aria-label="In which plan"]');
+    await page.focus('[aria-label="In which plan"]');
+    await page.waitForSelector('[aria-label="In which plan"] option[value="1"]');
+    await page.select('[aria-label="In which plan"]', '1');
+    await page.waitForFunction(() => new URLSearchParams(location.search).get('of') === '1');
+    await page.waitForSelector('[data-testid=steps]');
+    await visit(page, '/numbers/n-46313900600');
+    await page.waitForSelector('[data-testid=picture] [data-testid=course]');
+    await page.select('[aria-label="Course and week in which plan"]', 'live');
+    await page.waitForSelector('[data-testid=week-strip] [aria-label="as it is live"]');
+    await page.waitForSelector('[data-testid=picture] [data-testid=course]');
+  });
+});
+
+describe('two atlases', () => {
+  it('are laid over one another by choosing another phone', async () => {
+    await visit(page, '/atlas?phone=2104');
+    await page.waitForSelector('[data-testid=atlas-hours] a');
+    await press(page, 'Compare…');
+    await page.waitForSelector('#atlas-withPhone');
+    await page.type('#atlas-withPhone', '2105');
+    await press(page, 'Compare');
+    await page.waitForSelector('[data-testid=apart] tbody tr');
+    expect(new URL(page.url()).searchParams.get('withPhone')).toBe('2105');
+    await press(page, 'One phone only');
+    await page.waitForSelector('[data-testid=regions]');
+  });
+});
+
+describe('a call-flow book', () => {
+  it('is opened from its site, read chapter by chapter, and made for paper', async () => {
+    await visit(page, '/sites/vastra-kajen');
+    await page.click('a[href="/book?site=vastra-kajen"]');
+    await page.waitForSelector('[data-testid=chapter] [data-testid=course]');
+    await waitForText(page, 'Mondays to Fridays 08:00 to 17:00', '[data-testid=chapter]');
+    await page.waitForSelector('section[aria-label="Numbers that ring a phone directly"] dt');
+    await page.emulateMediaType('print');
+    expect(await page.$eval('nav', (e) => getComputedStyle(e).display)).toBe('none');
+    await page.emulateMediaType('screen');
   });
 });
 
@@ -91,6 +140,8 @@ describe('a drill', () => {
     );
     await page.click('[aria-label="Calls that change without Elbkontor"]');
     await page.waitForSelector('[data-testid=groups] [data-testid=groups] a');
+    await waitForText(page, /the busy hour begins at [0-9:]+/);
+    await waitForText(page, 'enough for the busy hour', '[data-testid=groups]');
   });
 });
 
@@ -148,14 +199,23 @@ describe('what must stay so', () => {
     await visit(page, '/trace?from=2105&dial=2106');
     await page.waitForSelector('[data-testid=steps]');
     await page.click('[aria-label="This must stay so: this call"]');
-    await page.waitForSelector('a[href^="/promises/"]');
-    await page.click('a[href^="/promises/"]');
+    await page.waitForSelector('main a[href^="/promises/"]');
+    await page.click('main a[href^="/promises/"]');
     await waitForText(page, 'Holds in the draft', inMain);
     await boss.post('/edits/undo');
   });
 });
 
 describe('reach', () => {
+  it('is shown of an hour of the week, and as a ledger', async () => {
+    await visit(page, '/reach');
+    await page.waitForSelector('[data-testid=reach] tbody tr');
+    await page.select('[aria-label=Weekday]', '6');
+    await page.select('[aria-label="Hour of the day"]', '3');
+    await press(page, 'ledger');
+    await page.waitForSelector('[data-testid=groups] tbody tr [role=img]');
+  });
+
   it('unfolds to places, and back to who can end up there', async () => {
     await visit(page, '/reach');
     await page.waitForSelector('[data-testid=reach] button');

@@ -16,7 +16,7 @@ import { trace, type Exchange } from '../routing';
 import type { Book, BookChapter } from './schema';
 
 /** What a book is made of. */
-export interface BookAsked {
+interface BookAsked {
   exchange: Exchange;
   /** milliseconds since 1970 UTC: its week is the one in which this is */
   at: number;
@@ -93,7 +93,7 @@ function chapterOf(asked: BookAsked, number: PlanNumber, shown: string, whole: W
     ends: endsOf(asked, number),
     places: objects.map(({ node, kind, object }) => ({
       kind: node.kind,
-      word: kind ? KINDS[kind].word : '',
+      word: kind ? [KINDS[kind].word, digitsOf(object!)].filter(Boolean).join(' ') : '',
       label: node.label,
       who: kind ? whoIs(exchange, kind, object!) : [],
       ways: waysFrom(whole, node.id),
@@ -101,6 +101,8 @@ function chapterOf(asked: BookAsked, number: PlanNumber, shown: string, whole: W
     hours: hoursOf(asked, objects),
   };
 }
+
+const digitsOf = (object: AnyObject): string => ('digits' in object && object.digits ? object.digits : '');
 
 interface PlaceIn {
   node: WholeCourse['nodes'][number];

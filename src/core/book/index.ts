@@ -1,2 +1,2 @@
-export { bookOf, type BookAsked } from './book';
+export { bookOf } from './book';
 export type { Book, BookChapter } from './schema';

@@ -1,4 +1,4 @@
-export type { Course, CourseNode } from './schema';
+export type { Course } from './schema';
 export * from './course';
 export * from './graph';
 export { cycles } from './cycles';

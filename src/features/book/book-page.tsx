@@ -121,9 +121,9 @@ function ChapterOf({ chapter: c }: { chapter: Chapter }) {
       </Box>
       {c.ends.map((e, i) => (
         <Box key={i} mb="14px" breakInside="avoid">
-          <Flex gap="6px" align="center" mb="6px">
+          <Flex gap="6px" align="center" mb="6px" wrap="wrap">
             <Glyph kind={endOf(e)} />
-            <b>{e.lands?.label ?? e.outcome}</b>
+            <chakra.b flexShrink={0}>{e.lands?.label ?? e.outcome}</chakra.b>
             <chakra.span color="quiet">{e.times}</chakra.span>
           </Flex>
           <CourseView course={e.course} />

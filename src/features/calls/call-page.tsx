@@ -106,7 +106,9 @@ function Compared({ call }: { call: OneCall }) {
               key={`${which} ${i}`}
               step={s}
               everyRule={
-                call.question ? `${tracePath(call.question.from, call.question.dial, call.question.at)}&every=rule` : '#'
+                call.question
+                  ? `${tracePath(call.question.from, call.question.dial, call.question.at)}&every=rule`
+                  : '#'
               }
             />
           ))}

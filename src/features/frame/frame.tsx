@@ -17,7 +17,6 @@ import { EditsProvider, useWaiting } from '@/workbench/edits';
 import { JobBar } from '@/workbench/job-bar';
 import { useJob, whyNot } from '@/workbench/use-job';
 import { AskLine } from './ask-line';
-import { KeysPanel } from './keys-panel';
 import { ProblemWalk } from './problem-walk';
 import { Rail, type RailCounts } from './rail';
 import { Ribbon, type RibbonData } from './ribbon';
@@ -38,8 +37,9 @@ export interface FrameData {
   faces: Readonly<Record<string, Face>>;
 }
 
-/** The menu is seldom opened: it comes after the page. */
+/** The menu and the list of keys are seldom opened: they come after the page. */
 const AccountMenu = lazy(() => import('./account-menu'));
+const KeysPanel = lazy(() => import('./keys-panel'));
 const Name = chakra('span', { base: { color: 'quiet', fontSize: '13px', display: { base: 'none', md: 'block' } } });
 
 const HEALTH_EVERY_MS = 4000;
@@ -176,7 +176,11 @@ export function Frame({ data, children }: { data: FrameData; children: ReactNode
             </Flex>
             <ProblemWalk />
             <Toasts />
-            {keys ? <KeysPanel onClose={() => setKeys(false)} /> : null}
+            {keys ? (
+              <Suspense fallback={null}>
+                <KeysPanel onClose={() => setKeys(false)} />
+              </Suspense>
+            ) : null}
             <Ribbon
               data={data.ribbon}
               mayGoLive={data.actor.rights.includes('goLive')}

@@ -20,7 +20,7 @@ const KEYS: [string, string][] = [
   ['Ctrl S', 'make the draft edit; leaving the field does the same'],
 ];
 
-export function KeysPanel({ onClose }: { onClose: () => void }) {
+export default function KeysPanel({ onClose }: { onClose: () => void }) {
   return (
     <Box
       role="dialog"

@@ -11,7 +11,8 @@ import { CallCell, GroupTable, sayShare } from '@/workbench/call-groups';
 import { LongWait } from '@/workbench/long-wait';
 import { useLong } from '@/workbench/use-long';
 import { useGrown } from '@/workbench/use-grown';
-import { HourChoice, WeekBar, isAt, type HourOfWeek } from './week-times';
+import { isAt, type HourOfWeek } from './hour-of-week';
+import { HourChoice, WeekBar } from './week-times';
 
 type Found = Answer<'reach'>;
 type Group = Found['groups'][number];

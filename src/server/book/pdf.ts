@@ -114,7 +114,9 @@ function chapterOn(doc: Doc, chapter: BookChapter): void {
   );
   doc.moveDown(1);
   for (const end of chapter.ends) {
-    heading(doc, `${nameOf(end)}: ${end.times}`, 11);
+    heading(doc, nameOf(end), 11);
+    line(doc, end.times, GREY);
+    doc.moveDown(0.4);
     drawing(doc, end.course);
   }
   if (chapter.hours.length > 0) {

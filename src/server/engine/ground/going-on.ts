@@ -17,9 +17,3 @@ export function goingOn(share: number): void {
   if (Atomics.load(told, STOP) !== 0) throw new Dropped();
   Atomics.store(told, DONE, Math.round(1000 * share));
 }
-
-/** The same for a part of the work that goes from one share to another. */
-export const goingOnFrom =
-  (from: number, to: number) =>
-  (share: number): void =>
-    goingOn(from + (to - from) * share);
