@@ -145,6 +145,23 @@ describe('at a time', () => {
   });
 });
 
+describe('what waits', () => {
+  it('is listed whole, however much of it there is', async () => {
+    await setPhone('e-2112', { ringSeconds: 66 });
+    const { draftVersion } = await edits();
+    const leave = await others(PHONE);
+    const made: string[] = [];
+    for (let i = 0; i < 7; i++) {
+      const asked = await boss.post<Going>('/going-live', { draftVersion, leave, at: soon(3_600_000 + i * 1000) });
+      made.push(asked.body.id);
+    }
+    const listed = (await boss.get<{ goings: Going[] }>('/going-live')).body.goings;
+    expect(listed.filter((g) => g.state === 'planned').map((g) => g.id)).toEqual(expect.arrayContaining(made));
+    for (const id of made) await boss.delete(`/going-live/${id}`);
+    await boss.post('/edits/undo', { kind: 'extension', id: 'e-2112' });
+  });
+});
+
 describe('how the organisation goes live', () => {
   it('in quiet times nothing does, unless an owner says why', async () => {
     await setOrganisation({ quietTimes: 'mon-sun 0:00-24:00' });

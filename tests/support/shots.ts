@@ -24,7 +24,6 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
     await page.click('[data-key="2"]');
     await page.waitForSelector('svg rect');
   },
-  queue: '/queues/bookings-queue',
   board: async (page) => {
     const ago = (seconds: number) => new Date(Date.now() - seconds * 1000).toISOString();
     await page.evaluate(
@@ -72,6 +71,10 @@ const VIEWS: Record<string, string | ((page: Page) => Promise<void>)> = {
   atlas: async (page) => {
     await visit(page, '/atlas?phone=2104');
     await page.waitForSelector('[data-testid=regions]');
+  },
+  book: async (page) => {
+    await visit(page, '/book?site=vastra-kajen');
+    await page.waitForSelector('[data-testid=chapter]');
   },
   promises: async (page) => {
     await visit(page, '/promises');

@@ -34,15 +34,17 @@ const fromRow = (r: Row, actor: Actor): Going => ({
   revision: r.revision as number | null,
 });
 
+/** So many of what is over are told. */
 const LAST = 5;
+const WAITS = "g.state IN ('planned', 'waits for a second person')";
 
-/** What waits, and what became of the last ones. */
+/** Everything that waits, and what became of the last ones. */
 export async function listGoings(actor: Actor): Promise<Going[]> {
   demand(actor, 'look');
   const found = await reading((c) =>
     rows(
       c,
-      `SELECT ${COLUMNS} FROM ${FROM} ORDER BY g.state IN ('planned', 'waits for a second person') DESC, g.made_at DESC LIMIT ${LAST}`,
+      `SELECT ${COLUMNS} FROM ${FROM} WHERE ${WAITS} OR g.id IN (SELECT id FROM (SELECT g.id FROM going_live g WHERE NOT ${WAITS} ORDER BY g.made_at DESC LIMIT ${LAST}) AS last) ORDER BY ${WAITS} DESC, g.made_at DESC`,
     ),
   );
   return found.map((r) => fromRow(r, actor));
