@@ -30,7 +30,6 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'goingGate',
   'leaving',
   'book',
-  'effect',
   'impact',
   'promises',
   'promiseFromCall',
@@ -49,7 +48,10 @@ const LONG: ReadonlySet<QuestionName> = new Set<QuestionName>([
   'queueFigures',
 ]);
 
-const lane = (name: QuestionName): Lane => (LONG.has(name) ? 'long' : 'quick');
+/** Asked beside every page, for what nobody waits for. */
+const IDLE: ReadonlySet<QuestionName> = new Set<QuestionName>(['effect']);
+
+const lane = (name: QuestionName): Lane => (IDLE.has(name) ? 'idle' : LONG.has(name) ? 'long' : 'quick');
 
 const client = () => (held.polydromeEngine ??= new EngineClient());
 

@@ -6,7 +6,8 @@ import type { Versions } from '../db/versions';
 
 /* What goes between whoever asks and the engine. */
 
-export type Lane = 'quick' | 'long';
+/** What is idle is answered when nothing long waits, and put off where something long comes meanwhile. */
+export type Lane = 'quick' | 'long' | 'idle';
 
 /** The question that the engine's process answers itself. */
 export const ALIVE = 'alive';

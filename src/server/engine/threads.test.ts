@@ -63,6 +63,20 @@ describe('the threads of the engine', () => {
     expect((await ask('work', 60, 'long').answer).ok).toBe(true);
   });
 
+  it('put off what is idle for what is long, and begin it anew', async () => {
+    const order: string[] = [];
+    const idle = ask('work', 300, 'idle').answer.then((a) => order.push(`idle ${a.ok}`));
+    await new Promise((done) => setTimeout(done, 100));
+    const long = ask('wait', 20, 'long').answer.then(() => order.push('long'));
+    await Promise.all([idle, long]);
+    expect(order).toEqual(['long', 'idle true']);
+    // What was put off and is no longer waited for is not begun anew.
+    const dropped = ask('work', 20_000, 'idle');
+    await new Promise((done) => setTimeout(done, 100));
+    threads.drop(dropped.task);
+    expect((await dropped.answer).ok).toBe(false);
+  });
+
   it('are replaced when they die, and what they were at is asked again', async () => {
     const marker = join(mkdtempSync(join(tmpdir(), 'polydrome-')), 'died');
     const died = ask('die-once', marker);

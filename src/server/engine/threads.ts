@@ -26,6 +26,8 @@ interface Thread {
   /** shared with it: whether it is to stop, and how far it has come */
   told: Int32Array;
   task: Task | null;
+  /** stopped for something more urgent: it is begun anew later */
+  putOff: boolean;
 }
 
 /**
@@ -52,11 +54,12 @@ export class Threads {
   private start(at: number): Thread {
     const shared = new SharedArrayBuffer(SHARED_BYTES);
     const worker = new Worker(this.file, { name: `engine-${at}`, workerData: { shared } });
-    const thread: Thread = { worker, told: new Int32Array(shared), task: null };
+    const thread: Thread = { worker, told: new Int32Array(shared), task: null, putOff: false };
     worker.on('message', ({ ok, body }: { ok: boolean; body: Uint8Array }) => {
       const { task } = thread;
       thread.task = null;
-      task?.answer(ok, body);
+      if (task && thread.putOff && !ok) this.waiting.push(task);
+      else task?.answer(ok, body);
       this.next();
     });
     worker.on('error', (e) => log.error({ err: e }, 'a thread of the engine broke'));
@@ -76,14 +79,28 @@ export class Threads {
 
   ask(task: Task): void {
     this.waiting.push(task);
+    if (task.lane === 'long') this.putOffIdle();
     this.next();
+  }
+
+  /** Something idle makes way where it looks whether it should. */
+  private putOffIdle(): void {
+    for (const thread of this.threads) {
+      if (thread.task?.lane !== 'idle') continue;
+      thread.putOff = true;
+      Atomics.store(thread.told, STOP, 1);
+    }
   }
 
   /** Forgets a question that waits; a thread that is at it stops where it looks whether it should. */
   drop(task: Task): void {
     const at = this.waiting.indexOf(task);
     if (at >= 0) this.waiting.splice(at, 1);
-    for (const thread of this.threads) if (thread.task === task) Atomics.store(thread.told, STOP, 1);
+    for (const thread of this.threads) {
+      if (thread.task !== task) continue;
+      thread.putOff = false;
+      Atomics.store(thread.told, STOP, 1);
+    }
   }
 
   private tell(): void {
@@ -95,18 +112,14 @@ export class Threads {
     const last = this.threads.length - 1;
     for (const [i, thread] of this.threads.entries()) {
       if (thread.task) continue;
-      const mayLong = i === last;
-      // The thread for long work looks at long questions first, and helps with quick ones when there are none.
-      const at = mayLong
-        ? Math.max(
-            this.waiting.findIndex((t) => t.lane === 'long'),
-            this.waiting.length > 0 && !this.waiting.some((t) => t.lane === 'long') ? 0 : -1,
-          )
-        : this.waiting.findIndex((t) => t.lane === 'quick');
+      // The thread for long work looks at long questions first, then helps with quick ones, and does what is idle at last.
+      const lanes: readonly Lane[] = i === last ? ['long', 'quick', 'idle'] : ['quick'];
+      const at = lanes.map((lane) => this.waiting.findIndex((t) => t.lane === lane)).find((found) => found >= 0) ?? -1;
       if (at < 0) continue;
       const task = this.waiting.splice(at, 1)[0]!;
       thread.task = task;
       thread.told.fill(0);
+      thread.putOff = false;
       thread.worker.postMessage({ name: task.name, body: task.body });
     }
   }
