@@ -57,7 +57,8 @@ module.exports = {
       from: { path: '^src/core/' },
       to: {
         dependencyTypes: ['npm'],
-        pathNot: 'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|rrule|papaparse|pure-rand|fast-xml-parser|@dagrejs/dagre)/',
+        pathNot:
+          'node_modules/(zod|libphonenumber-js|luxon|yaml|ical\\.js|rrule|papaparse|pure-rand|fast-xml-parser|@dagrejs/dagre)/',
       },
     },
     { name: 'setup-is-plain-node', severity: 'error', from: { path: '^bin/[^/]+\\.mjs$' }, to: { path: '^src/' } },

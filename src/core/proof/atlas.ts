@@ -1,9 +1,11 @@
 import { countsByLabel, dialledCells, measured, type DialledCells } from '../cells';
 import { DEAD, LONGEST_DIALLED, SYMBOLS, automatonOfLiterals, mapOfAutomaton, run as runAutomaton } from '../digits';
 import { KINDS, type Extension } from '../plan';
+import type { DialContext } from '../exchange/context';
 import { contextOf, outcomeOf, type Ending, type Exchange, type Situation } from '../routing';
 import { isBefore, namedIn, plainPhone, regionKey, regionOf, rightOf, severalOf } from './atlas-parts';
-import { literalsOf } from './literals';
+import { dialsOf, idOf, literalAt, type Literal } from './literals';
+import { mapWithout, plainIn, type PlainGroup } from './plain-phones';
 import type { Next, Region } from './regions';
 
 /** The cells of a phone's dialling context. */
@@ -71,8 +73,9 @@ export function atlasOf(
   const placeOf = new Map(all.map((r, i) => [r, i]));
   return {
     regions: all,
-    under: (digits) =>
-      [...SYMBOLS].flatMap((symbol) => {
+    under(digits) {
+      const bySymbol = symbolsAfter(digits, standing.ofString);
+      return [...SYMBOLS].flatMap((symbol) => {
         const head = digits + symbol;
         const state = runAutomaton(automaton, head);
         if (state === DEAD || head.length > LONGEST_DIALLED) return [];
@@ -84,13 +87,27 @@ export function atlasOf(
         countsByLabel(automaton, cells.length, state, head.length).forEach((count, label) =>
           add(ofLabel.get(label), count),
         );
-        for (const [dial, region] of standing.ofString) if (dial.startsWith(head)) add(region, 1n);
+        for (const [region, count] of bySymbol.get(symbol) ?? []) add(region, BigInt(count));
         const parts = [...sums].map(([region, count]) => ({ region, count: String(count) }));
         return parts.length > 0 ? [{ symbol, parts }] : [];
-      }),
+      });
+    },
     regionOf: (dial) =>
       standing.ofString.get(dial) ?? ofLabel.get(automaton.accepts[runAutomaton(automaton, dial)]![0]!)!,
   };
+}
+
+/** Of the strings that stand in the plan and begin with some digits: how many of each region go on with which symbol. */
+function symbolsAfter(digits: string, ofString: ReadonlyMap<string, Region>): Map<string, Map<Region, number>> {
+  const out = new Map<string, Map<Region, number>>();
+  for (const [dial, region] of ofString) {
+    if (dial.length <= digits.length || !dial.startsWith(digits)) continue;
+    const symbol = dial[digits.length]!;
+    let counts = out.get(symbol);
+    if (!counts) out.set(symbol, (counts = new Map()));
+    counts.set(region, (counts.get(region) ?? 0) + 1);
+  }
+  return out;
 }
 
 /** Strings that are named of a region of many that no short map takes. */
@@ -101,58 +118,92 @@ interface Literals {
   ofString: ReadonlyMap<string, Region>;
 }
 
+/** What becomes of a string, and the right that decided. */
+interface Found {
+  end: Ending;
+  right: string | null;
+}
+
+/** A region of strings that stand in the plan, as it grows. */
+interface Growing {
+  region: Region;
+  dials: string[];
+  /** where all of them are of plain phones */
+  groups: PlainGroup[] | null;
+}
+
 /** Every string that stands in the plan, each with what has it: emergency numbers before objects. */
 function literals(exchange: Exchange, phone: Extension, at: number, situation: Situation, together: boolean): Literals {
   const context = contextOf(exchange, phone, { at, situation });
-  const { automaton, cells } = cellsOf(exchange, phone, at, situation);
-  const named = namedIn(situation);
-  const alike = new Map<string, { end: Ending; right: string | null }>();
-  const regions = new Map<string, { region: Region; dials: string[] }>();
-  /** where strings of plain phones go, by what is known of them and by cell */
-  const plainOf = new Map<string, string[]>();
-  for (const [dial, rule] of literalsOf(context)) {
-    const label = automaton.accepts[runAutomaton(automaton, dial)]![0]!;
-    const cell = cells[label]!;
+  const dialled = cellsOf(exchange, phone, at, situation);
+  const { automaton, cells } = dialled;
+  const regions = new Map<string, Growing>();
+  const asked = (dial: string): Found => {
     const call = { from: { type: 'extension' as const, id: phone.id }, dial, enBloc: true, at };
-    const plain = rule.type === 'destination' && rule.id === phone.id ? '' : plainPhone(exchange, rule, named);
-    const quick = plain && together ? plainOf.get(`${plain} ${label}`) : undefined;
-    if (quick) {
-      quick.push(dial);
-      continue;
-    }
-    let found = plain && alike.get(plain);
-    if (!found) {
-      found = { end: outcomeOf(exchange, call, situation), right: rightOf(exchange, call, situation) };
-      if (plain) alike.set(plain, found);
-    }
-    const end = plain && rule.type === 'destination' ? { ...found.end, rule: rule.id } : found.end;
-    const kind = together && rule.type === 'destination' ? rule.kind : null;
+    return { end: outcomeOf(exchange, call, situation), right: rightOf(exchange, call, situation) };
+  };
+  const put = (
+    literal: Literal,
+    dials: readonly string[],
+    label: number,
+    group: PlainGroup | null,
+    { end, right }: Found = asked(dials[0]!),
+  ) => {
+    const kind = together && literal.type === 'destination' ? literal.kind : null;
+    const cell = cells[label]!;
     const key = `${kind} ${regionKey(kind ? { ...end, rule: kind } : end, cell)}`;
-    const region = regions.get(key);
-    if (region) {
-      region.dials.push(dial);
-      region.region.waits ||= cell.waits;
-      if (plain && together) plainOf.set(`${plain} ${label}`, region.dials);
-    } else {
-      const dials = [dial];
-      if (plain && together) plainOf.set(`${plain} ${label}`, dials);
-      regions.set(key, {
-        region: {
-          map: '',
-          exact: true,
-          count: '',
-          ...regionOf(exchange, end, cell),
-          ...(kind ? { rule: null, label: severalOf(KINDS[kind].word) } : {}),
-          right: found.right,
-          example: dial,
-        },
-        dials,
-      });
+    const known = regions.get(key);
+    if (known) {
+      for (const d of dials) known.dials.push(d);
+      known.groups = group && known.groups ? [...known.groups, group] : null;
+      known.region.waits ||= cell.waits;
+      return;
+    }
+    const region: Region = {
+      map: '',
+      exact: true,
+      count: '',
+      ...regionOf(exchange, end, cell),
+      ...(kind ? { rule: null, label: severalOf(KINDS[kind].word) } : {}),
+      right,
+      example: dials[0]!,
+    };
+    regions.set(key, { region, dials: [...dials], groups: group && [group] });
+  };
+  const plain = plainIn(exchange, context, dialled);
+  const named = namedIn(situation);
+  const isApart = (literal: Literal): boolean =>
+    literal.type === 'destination' && (literal.id === phone.id || plainPhone(exchange, literal, named) === '');
+  const apart = new Map<string, Literal>();
+  for (const dial of [
+    ...dialsOf(context, phone.id),
+    ...[...named].flatMap((id) => dialsOfNamed(exchange, context, id)),
+  ]) {
+    const literal = literalAt(context, dial);
+    if (literal && isApart(literal)) apart.set(dial, literal);
+  }
+  for (const group of plain.groups) {
+    const dials = apart.size === 0 ? group.dials : group.dials.filter((d) => !apart.has(d));
+    if (dials.length === 0) continue;
+    if (together) put(group.literal, dials, group.label, group);
+    else {
+      const { end, right } = asked(dials[0]!);
+      for (const dial of dials) {
+        const literal = literalAt(context, dial)!;
+        put(literal, [dial], group.label, null, { end: { ...end, rule: idOf(literal) }, right });
+      }
     }
   }
+  const labelOf = (dial: string) => automaton.accepts[runAutomaton(automaton, dial)]![0]!;
+  const others = new Map([...plain.rest, ...apart]);
+  for (const [dial, literal] of others) put(literal, [dial], labelOf(dial), null);
   const ofString = new Map<string, Region>();
-  for (const { region, dials } of regions.values()) {
-    const short = together ? mapOfAutomaton(automatonOfLiterals(dials)) : null;
+  for (const { region, dials, groups } of regions.values()) {
+    const short = !together
+      ? null
+      : groups
+        ? mapWithout(plain, groups, dials)
+        : mapOfAutomaton(automatonOfLiterals(dials));
     region.exact = short !== null || !together || dials.length <= MOST_TOGETHER;
     region.map = short ?? dials.slice(0, region.exact ? dials.length : MOST_TOGETHER).join('|');
     region.count = String(dials.length);
@@ -161,3 +212,9 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   }
   return { regions: [...regions.values()].map((r) => r.region), ofString };
 }
+
+/** Strings of a phone, or of the phones of a person, of whom a situation tells something. */
+const dialsOfNamed = ({ plan, extensions }: Exchange, context: DialContext, id: string): string[] =>
+  (extensions.has(id) ? [id] : plan.extensions.filter((e) => e.person === id).map((e) => e.id)).flatMap((phone) =>
+    dialsOf(context, phone),
+  );
