@@ -12,7 +12,9 @@ import type { AnswerIn, BodyOf, Facts, GivenBody, GivenQuery, ParamsOf, QueryOf 
 import { ownFacts } from './own';
 import type { OperationName } from './paths';
 import { peopleFacts } from './people';
+import { goingFacts } from './going-live';
 import { planFacts } from './plan';
+import { problemFacts } from './problems';
 import { recordFacts } from './records';
 import { rehearsalFacts } from './rehearsals';
 import { bookFacts } from './book';
@@ -24,6 +26,8 @@ import { workFacts } from './work';
 
 export const contract = {
   ...planFacts,
+  ...problemFacts,
+  ...goingFacts,
   ...callFacts,
   ...peopleFacts,
   ...numberFacts,

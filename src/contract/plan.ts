@@ -4,9 +4,10 @@ import { LEDGER_KINDS, planSchema, type DraftKind } from '@/core/plan';
 import { consequencesSchema } from '@/core/analysis/consequences';
 import { problemSchema } from '@/core/analysis/problem';
 import type { Facts } from './operation';
+import { listedProblem } from './problems';
 import { draftKind, edited, id, option, started } from './shared';
 
-/* The plan itself: reading, editing, undoing, going live, revisions, ledgers. */
+/* The plan itself: reading, editing, undoing, revisions, ledgers. */
 
 /** One change of one object: `value` null deletes it. `rowVersion` is that of the object as it was seen; null for a new one. */
 export interface WholeEdit {
@@ -157,80 +158,6 @@ export const revisionSchema = z.strictObject({
 });
 export type Revision = z.output<typeof revisionSchema>;
 
-export const GOING_STATES = ['waits for a second person', 'planned', 'live', 'refused', 'withdrawn'] as const;
-
-/** A going live that waits, or what became of it. */
-const goingSchema = z.strictObject({
-  id: z.string(),
-  state: z.enum(GOING_STATES),
-  /** when; null: as soon as it may */
-  at: z.string().nullable(),
-  by: z.string(),
-  mine: z.boolean(),
-  agreedBy: z.string().nullable(),
-  madeAt: z.string(),
-  note: z.string(),
-  edits: z.number(),
-  left: z.number(),
-  /** the revision that it was made from: if another goes live before it, it is refused */
-  base: z.number(),
-  tell: z.array(z.string()),
-  outcome: z.string(),
-  revision: z.number().nullable(),
-});
-export type Going = z.output<typeof goingSchema>;
-
-/** A problem as it is listed: what one press does about it, and whether it is left as it is. */
-const listedProblem = problemSchema.extend({
-  /** what its button says; null: somebody has to choose how to mend it */
-  button: z.string().nullable(),
-  muted: z.strictObject({ id: z.string(), reason: z.string(), until: z.string(), by: z.string() }).nullable(),
-});
-export type ListedProblem = z.output<typeof listedProblem>;
-
-/** A problem that somebody leaves as it is. */
-export interface Muted {
-  id: string;
-  type: string;
-  kind: string;
-  of: string;
-  reason: string;
-  /** ISO 8601 */
-  until: string;
-  by: string;
-}
-
-const problemName = {
-  type: z.string().regex(/^[a-z-]{1,60}$/, 'is no type of problem'),
-  kind: draftKind,
-  id,
-};
-
-const note = z.string().trim().max(500).default('');
-
-/** What is left for later: an act, all edits of somebody, or one object. */
-const leaveSchema = z.union([
-  z.strictObject({ act: id }),
-  z.strictObject({ by: z.string().min(1).max(80) }),
-  z.strictObject({ kind: draftKind, id }),
-]);
-export type Leave = z.output<typeof leaveSchema>;
-const leave = z.array(leaveSchema).max(500).default([]);
-
-const leftEdit = z.strictObject({
-  kind: draftKind,
-  id: z.string(),
-  label: z.string(),
-  /** what can't be left without it; null: it was chosen itself */
-  because: z.string().nullable(),
-});
-export type LeftEdit = z.output<typeof leftEdit>;
-
-const gateShape = {
-  emergency: z.array(problemSchema),
-  errors: z.array(problemSchema),
-  standing: z.array(problemSchema),
-};
 const number = z.coerce.number().int().min(0);
 
 export const ledgerAnswer = z.strictObject({
@@ -344,119 +271,9 @@ export const planFacts = {
     answer: z.union([edited, undone]),
   },
   consequences: {
-    summary: 'What reaches an object, what it leads to, and calls that its edit changes (a sample)',
+    summary: 'What reaches an object, what it leads to, and all calls that its edit changes, in groups',
     right: 'look',
     answer: consequencesSchema.extend({ problems: z.array(listedProblem) }),
-  },
-  problems: {
-    summary: 'What is wrong or doubtful in the draft, where, and how to mend it; the gravest first, in parts',
-    right: 'look',
-    query: z.strictObject({
-      from: z.coerce.number().int().min(0).max(10_000_000).default(0),
-      most: z.coerce.number().int().min(1).max(1000).default(1000),
-      type: z
-        .string()
-        .regex(/^[a-z-]{0,60}$/, 'is no type of problem')
-        .default(''),
-      severity: z.union([z.literal(''), problemSchema.shape.severity]).default(''),
-      /** those that are left as they are, instead of the others */
-      muted: z.stringbool().default(false),
-    }),
-    answer: z.strictObject({
-      draftVersion: z.number(),
-      count: z.number(),
-      problems: z.array(listedProblem),
-      /** how many are left as they are */
-      muted: z.number(),
-      /** how many there are of each type, whatever was asked for */
-      types: z.array(
-        z.strictObject({
-          type: z.string(),
-          severity: problemSchema.shape.severity,
-          count: z.number(),
-          first: listedProblem,
-        }),
-      ),
-    }),
-  },
-  mendProblem: {
-    summary: 'Do in the draft what the button of a problem says, as one act',
-    right: 'edit',
-    body: z.strictObject(problemName),
-    answer: z.strictObject({ ...edited.shape, label: z.string() }),
-  },
-  muteProblem: {
-    summary: 'Leave a problem as it is until a day, with the reason; it is counted no more until then',
-    right: 'edit',
-    body: z.strictObject({
-      ...problemName,
-      reason: z.string().trim().min(1, 'is missing: say why it may stay').max(300),
-      until: z.iso.date('must be a day, as 2027-03-01'),
-    }),
-    answer: z.strictObject({ id: z.string() }),
-  },
-  unmuteProblem: {
-    summary: 'Count a problem again that was left as it is',
-    right: 'edit',
-    answer: z.strictObject({}),
-  },
-  leaving: {
-    summary:
-      'What would go live with some edits left for later: what waits along with them, and what stands against the rest',
-    right: 'goLive',
-    body: z.strictObject({ leave }),
-    answer: z.strictObject({
-      draftVersion: z.number(),
-      left: z.array(leftEdit),
-      /** acts of which something goes live, and objects that do */
-      acts: z.number(),
-      objects: z.number(),
-      /** why it can't go live so; empty: it can */
-      errors: z.array(z.string()),
-      gate: z.strictObject(gateShape),
-    }),
-  },
-  goLive: {
-    summary: 'Make the draft live as a new revision',
-    right: 'goLive',
-    body: z.strictObject({
-      draftVersion: z.number().int(),
-      note,
-      /** why it goes live in spite of errors, said by whoever manages administrators; empty: it does not */
-      override: z.string().trim().max(500).default(''),
-      leave,
-    }),
-    answer: revisionSchema,
-  },
-  plannedGoings: {
-    summary: 'What waits to go live, for its time or for a second person, and what became of the last ones',
-    right: 'look',
-    answer: z.strictObject({ goings: z.array(goingSchema) }),
-  },
-  planGoing: {
-    summary: 'Have the draft go live at a time, or when a second person agrees: as it is now, checked again then',
-    right: 'goLive',
-    body: z.strictObject({
-      draftVersion: z.number().int(),
-      note,
-      override: z.string().trim().max(500).default(''),
-      leave,
-      /** when, ISO 8601; null: as soon as it may */
-      at: z.iso.datetime({ offset: true }).nullable().default(null),
-      /** addresses that are told by mail what became of it */
-      tell: z.array(z.email().max(254)).max(20).default([]),
-    }),
-    answer: goingSchema,
-  },
-  agreeGoing: {
-    summary: 'Agree that what somebody else asked for goes live: at once, or at its time',
-    right: 'goLive',
-    answer: goingSchema,
-  },
-  withdrawGoing: {
-    summary: 'Withdraw what waits to go live; the draft stays as it is',
-    right: 'goLive',
-    answer: goingSchema,
   },
   revisions: {
     summary: 'Every revision that ever was live',

@@ -1,4 +1,4 @@
-import type { ListedProblem } from '@/contract/plan';
+import type { ListedProblem } from '@/contract/problems';
 import type { Consequences, Picture } from '@/core/analysis';
 import type { Course } from '@/core/course';
 import type { DraftKind, FieldFacts, ObjectKind } from '@/core/plan';

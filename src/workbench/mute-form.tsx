@@ -2,7 +2,7 @@
 
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { ListedProblem } from '@/contract/plan';
+import type { ListedProblem } from '@/contract/problems';
 import { Act, Wrong } from '@/ui/controls';
 import { formFields } from './form-fields';
 import { useActForm } from './use-act-form';

@@ -2,7 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { Suspense, lazy, useState } from 'react';
-import type { ListedProblem } from '@/contract/plan';
+import type { ListedProblem } from '@/contract/problems';
 import { Act, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
 import { useRefresh } from '@/ui/refresh';

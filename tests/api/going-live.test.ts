@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
-import type { Going } from '@/contract/plan';
+import type { Going } from '@/contract/going-live';
 import { closePool } from '@/server/db/pool';
 import { Client, admin } from '../support/api';
 import { nextMail } from '../support/mail';

@@ -4,7 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import type { Answer } from '@/contract';
-import type { Leave } from '@/contract/plan';
+import type { Leave } from '@/contract/going-live';
 import { Act, AreaBox, PartTitle, Wrong } from '@/ui/controls';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';

@@ -3,7 +3,8 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Going, Leave, Pending, PendingAct, PendingEdit } from '@/contract/plan';
+import type { Going, Leave } from '@/contract/going-live';
+import type { Pending, PendingAct, PendingEdit } from '@/contract/plan';
 import { RealCalls } from '@/workbench/replay/real-calls';
 import { BrokenRehearsals } from '@/workbench/broken-rehearsals';
 import { call, type ApiResult } from '@/workbench/api';

@@ -2,7 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Going } from '@/contract/plan';
+import type { Going } from '@/contract/going-live';
 import { Act, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
 import { call } from '@/workbench/api';

@@ -2,7 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
-import type { Leave } from '@/contract/plan';
+import type { Leave } from '@/contract/going-live';
 import { Act, Wrong } from '@/ui/controls';
 import { PaneSection } from '@/ui/workspace';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import type { Leave } from '@/contract/plan';
+import type { Leave } from '@/contract/going-live';
 import { Act, AreaBox, Wrong } from '@/ui/controls';
 import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';

@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid';
 import type { Body } from '@/contract';
-import type { Going, Revision } from '@/contract/plan';
+import type { Going } from '@/contract/going-live';
+import type { Revision } from '@/contract/plan';
 import { accountActor } from '../access/accounts';
 import { Refused, demand, demandEverywhere, mayEverywhere, type Actor } from '../access/rights';
 import { change, reading, rows, writing, type Row, type Writer } from '../db/pool';

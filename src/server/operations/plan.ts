@@ -1,4 +1,6 @@
+import type { goingFacts } from '@/contract/going-live';
 import type { planFacts } from '@/contract/plan';
+import type { problemFacts } from '@/contract/problems';
 import { isKind } from '@/core/plan';
 import { Refused, demand, demandEverywhere } from '../access/rights';
 import {
@@ -27,7 +29,7 @@ function revisionNumber(text: string): number {
   return Number(text);
 }
 
-export const planHandlers: Handlers<keyof typeof planFacts> = {
+export const planHandlers: Handlers<keyof typeof planFacts | keyof typeof problemFacts | keyof typeof goingFacts> = {
   health,
   openapi: async () => openApiDocument(),
   plan: async ({ actor, query, request }) => {

@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import type { Body } from '@/contract';
-import type { Muted } from '@/contract/plan';
+import type { Muted } from '@/contract/problems';
 import { recordHistory } from '../access/history';
 import { Refused, demand, type Actor } from '../access/rights';
 import { change, reading, rows, writing } from '../db/pool';

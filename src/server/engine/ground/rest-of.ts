@@ -11,7 +11,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { compile } from '@/core/routing';
-import type { Leave, LeftEdit } from '@/contract/plan';
+import type { Leave, LeftEdit } from '@/contract/going-live';
 import { Refused } from '../../access/rights';
 import type { HeldPlan } from './held';
 import { actsSince, differing, pendingActs, type PendingAct } from './pending';

@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import { usedMore, usedOf, type LimitName } from '@/core/acts/limits';
 import { actName } from '@/core/acts/edit';
-import type { Comparison, Leave, Pending, WholeEdit } from '@/contract/plan';
+import type { Leave } from '@/contract/going-live';
+import type { Comparison, Pending, WholeEdit } from '@/contract/plan';
 import {
   KINDS,
   differences,

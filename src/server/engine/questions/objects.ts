@@ -22,7 +22,7 @@ import { courseTo, objectIn } from '../ground/course-to';
 import { goingOn } from '../ground/going-on';
 import type { HeldPlan } from '../ground/held';
 import { problemsOn } from './today';
-import type { ListedProblem, Muted } from '@/contract/plan';
+import type { ListedProblem, Muted } from '@/contract/problems';
 
 /** One object by kind and id, the reader's moment and what holds then. */
 export interface OfObject extends By {

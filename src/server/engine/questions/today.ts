@@ -1,6 +1,8 @@
 import { inflateRawSync } from 'node:zlib';
 import type { Answer } from '@/contract';
-import type { Leave, ListedProblem, Muted, WholeEdit } from '@/contract/plan';
+import type { Leave } from '@/contract/going-live';
+import type { WholeEdit } from '@/contract/plan';
+import type { ListedProblem, Muted } from '@/contract/problems';
 import {
   emergencyCallsLost,
   gateOf,
