@@ -21,7 +21,7 @@ export function Effect() {
   const many =
     groups === null ? 'its impact' : groups === 1 ? '1 kind of calls changes' : `${groups} kinds of calls change`;
   return (
-    <Flex gap="14px" minW={0} overflow="hidden" data-testid="effect">
+    <Flex display={{ base: 'none', md: 'flex' }} gap="14px" minW={0} overflow="hidden" data-testid="effect">
       {groups === 0 ? (
         <Box whiteSpace="nowrap">no call changes</Box>
       ) : (
