@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import type { Browser, ElementHandle, HTTPRequest, Page } from 'puppeteer-core';
 import { admin, objectIn, type Client } from '../support/api';
 import { ADMIN, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
 
@@ -83,6 +83,36 @@ describe('impact', () => {
     await boss.post('/edits/undo', { kind: 'extension', id: 'e-2112' });
     await visit(page, '/impact?from=draft&to=draft');
     await waitForText(page, 'There is no difference between the draft plan and the draft plan.');
+  });
+});
+
+describe('what takes long', () => {
+  it('says how far it is, is stopped, and asked again', async () => {
+    let held = true;
+    const hold = (request: HTTPRequest) => {
+      const path = new URL(request.url()).pathname;
+      if (path.startsWith('/api/v1/progress/'))
+        void request.respond({ status: 200, contentType: 'application/json', body: '{"share":0.4}' });
+      // It is not answered while it is held.
+      else if (path !== '/api/v1/impact' || !held) void request.continue();
+    };
+    await page.setRequestInterception(true);
+    page.on('request', hold);
+    try {
+      const address = new URL('/impact?from=1&to=draft', page.url()).href;
+      await page.goto(address, { waitUntil: 'domcontentloaded' });
+      await page.waitForSelector('[data-testid=long-wait] [aria-valuenow="40"]');
+      await press(page, 'Stop');
+      await waitForText(page, 'Stopped.');
+      held = false;
+      await press(page, 'Ask again');
+      await page.waitForFunction(() => !document.querySelector('[role=progressbar]'));
+      await page.waitForFunction(() => !document.body.innerText.includes('Stopped.'));
+      await page.waitForSelector('[data-testid=groups], [aria-busy=false]');
+    } finally {
+      page.off('request', hold);
+      await page.setRequestInterception(false);
+    }
   });
 });
 

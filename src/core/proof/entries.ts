@@ -26,6 +26,9 @@ const NARROW: ReadonlySet<string> = new Set([
   'name',
   'note',
   'address',
+  'dayOrder',
+  'secondPerson',
+  'quietTimes',
   'emergencyTrunks',
   'emergencyNotify',
   'emergencyCallback',
@@ -53,7 +56,10 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[],
   const forwarded = [...(situation.forwarding ?? []), ...(situation.reach ?? [])].map((f) => f.extension);
   for (const plan of plans) {
     let redialled = edits.some((e) => digitsOf(e.before) !== digitsOf(e.after));
-    let step = new Map<string, ObjectKind>(edits.map((e) => [e.id, e.kind as ObjectKind]));
+    // Of the organisation what concerns no call is left here: nothing refers to it.
+    let step = new Map(
+      edits.flatMap((e): [string, ObjectKind][] => (e.kind === 'organisation' ? [] : [[e.id, e.kind]])),
+    );
     while (step.size > 0) {
       const next = new Map<string, ObjectKind>();
       const meet = (kind: ObjectKind, id: string) => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
 import { Chance, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
-import { differences, objectsOf, OBJECT_KINDS, readPlan, type AnyObject, type Plan } from '../plan';
+import { differences, emptyPlan, objectsOf, OBJECT_KINDS, readPlan, type AnyObject, type Plan } from '../plan';
 import { compile, trace, type Call, type Situation } from '../routing';
 import { changedCells, differing, impactOf } from '.';
 import { PHONE_STATES, holding, type Act } from './acts';
@@ -170,5 +170,25 @@ describe('impact', () => {
     }
     expect(changed / compared).toBeGreaterThan(0.02);
     expect(told).toBeGreaterThan(PLANS / 2);
+  });
+
+  it('is asked of the organisation, and of a plan that was empty', () => {
+    const chance = new Chance(SEED);
+    const plan = randomPlan(chance);
+    const phone = plan.extensions.find((e) => e.kind !== 'virtual')!;
+    const span = { from: MOMENTS[0]!, to: MOMENTS[0]! + 86_400_000 };
+    const groupsOf = (before: Plan, after: Plan) =>
+      impactOf({ was: compile(before), willBe: compile(after), situation: {}, span }, differences(before, after));
+    const organisation = { ...plan.organisation, name: 'Another name', quietTimes: 'mon-fri 0-24', secondPerson: true };
+    expect(groupsOf(plan, { ...plan, organisation })).toEqual([]);
+    // With an edit that changes calls it is that one alone.
+    const extensions = plan.extensions.filter((e) => e !== phone);
+    const both = readPlan(JSON.parse(JSON.stringify({ ...plan, organisation, extensions })));
+    const alone = readPlan(JSON.parse(JSON.stringify({ ...plan, extensions })));
+    if (both.ok && alone.ok) expect(groupsOf(plan, both.plan).length).toBe(groupsOf(plan, alone.plan).length);
+    const nothing = emptyPlan('Nothing yet');
+    expect(groupsOf(nothing, plan).filter((g) => g.was?.outcome === 'routed')).toEqual([]);
+    expect(groupsOf(plan, nothing).length).toBeGreaterThan(0);
+    expect(groupsOf(nothing, nothing)).toEqual([]);
   });
 });
