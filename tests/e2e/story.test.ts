@@ -83,7 +83,7 @@ describe('the story: a joiner with a number, asked and made live', () => {
     await page.keyboard.press('Enter');
     await waitForText(page, 'The mailbox of Wilma Tern takes a message.', '[data-testid=steps]');
     await waitForText(page, 'it is a direct number', '[data-testid=steps]');
-    await press(page, 'live');
+    await page.select('[aria-label="In which plan"]', 'live');
     await waitForText(page, 'releases the call as unallocated', '[data-testid=steps]');
   });
 
