@@ -106,10 +106,7 @@ describe('an organisation of one’s own', () => {
     await hand.into('#begin-password', PASSWORD);
     await hand.into('#begin-organisation', 'Quaywright Boats');
     await hand.into('#begin-site', 'Boatyard');
-    await page.click('#begin-country', { count: 3 });
-    await page.keyboard.type('Sweden');
-    await page.waitForFunction(() => document.querySelectorAll('[role=option]').length === 1);
-    await hand.key('Enter');
+    await hand.find('#begin-country', 'Sweden');
     await waitForText(page, /Emergency numbers there: 112/);
     await hand.into('#begin-area', '31');
     await hand.into('#begin-address', 'Kajgatan 4, Göteborg');

@@ -75,15 +75,27 @@ export class Hand {
     this.thoughts++;
     await this.page.keyboard.type(text);
     this.keys += text.length;
-    await this.page.waitForFunction(
-      (t: string) =>
-        [...document.querySelectorAll('[role=option]')].some(
-          (o) => o.checkVisibility() && (o as HTMLElement).innerText.toLowerCase().includes(t.toLowerCase()),
-        ),
-      {},
-      text,
-    );
+    try {
+      await this.page.waitForFunction(
+        (t: string) =>
+          [...document.querySelectorAll('[role=option]')].some(
+            (o) => o.checkVisibility() && (o as HTMLElement).innerText.toLowerCase().includes(t.toLowerCase()),
+          ),
+        {},
+        text,
+      );
+    } catch (error) {
+      throw new Error(`${selector} lists no ${text}: ${await this.standing(selector)}`, { cause: error });
+    }
     await this.key('Enter');
+  }
+
+  /** What stands in a box, which one has the focus, and what is listed. */
+  private standing(selector: string): Promise<string> {
+    return this.page.evaluate((s: string) => {
+      const listed = [...document.querySelectorAll('[role=option]')].map((o) => o.textContent);
+      return `it holds “${document.querySelector<HTMLInputElement>(s)?.value}”, #${document.activeElement?.id} has the focus, listed: ${listed.join(', ') || 'nothing'}`;
+    }, selector);
   }
 
   async key(name: 'Enter' | 'ArrowDown' | 'Tab'): Promise<void> {

@@ -2,7 +2,7 @@ import { attendantModeIsMissing, dialledAtAttendant, greetingOf } from '../desti
 import { ATTENDANT_MODES, type Attendant, type AttendantKey, type AttendantMode } from '../plan';
 import { ladderOf, type Exchange } from '../routing';
 import { at, type Problem } from './problem';
-import { spokenKeys } from './spoken-keys';
+import { spokenKeys, type SpokenKey } from './spoken-keys';
 
 /** What is wrong or doubtful with attendants (ENGINE E14). */
 export function attendantProblems(exchange: Exchange): Problem[] {
@@ -17,6 +17,15 @@ export function attendantProblems(exchange: Exchange): Problem[] {
       ...outside(exchange, object),
     ];
   });
+}
+
+const toldBy = new WeakMap<object, SpokenKey[]>();
+
+/** The keys that a prompt or a version of it names, read once. */
+function toldIn(version: { text: string }): SpokenKey[] {
+  let told = toldBy.get(version);
+  if (!told) toldBy.set(version, (told = spokenKeys(version.text)));
+  return told;
 }
 
 const said = (object: Attendant, mode: AttendantMode) => (object.hours ? ` when ${mode}` : '');
@@ -62,8 +71,9 @@ function promises(exchange: Exchange, object: Attendant, keys: readonly Attendan
       sentence,
       mend,
     });
-    return [prompt, ...prompt.versions].flatMap(({ text, language }): Problem[] => {
-      const told = spokenKeys(text);
+    return [prompt, ...prompt.versions].flatMap((version): Problem[] => {
+      const { language } = version;
+      const told = toldIn(version);
       if (told.length === 0) return [];
       const where = prompt.versions.length > 0 ? ` (${language})` : '';
       const empty = told

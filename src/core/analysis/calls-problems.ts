@@ -108,11 +108,8 @@ function switches(exchange: Exchange): Problem[] {
 /** What says something to callers on their way: a fax machine hears it as noise, and presses no key. */
 function faxWays(exchange: Exchange): Problem[] {
   const out: Problem[] = [];
-  const faxes = new Set(
-    [...exchange.destinations.values()].flatMap(({ kind, object }) =>
-      kind === 'fax' || ('kind' in object && object.kind === 'fax') ? [object.id] : [],
-    ),
-  );
+  const faxes = new Set(exchange.plan.faxes.map((f) => f.id));
+  for (const e of exchange.plan.extensions) if (e.kind === 'fax') faxes.add(e.id);
   // A switch that is said to be for fax is part of the way as well.
   const switches = exchange.plan.timeSwitches.filter((s) => s.fax);
   for (const s of switches) faxes.add(s.id);

@@ -2,10 +2,11 @@ import { cycles } from '../course';
 import { BEHAVIOURS, type Behaviour, type CourseWayOn } from '../destinations';
 import { whyNot } from '../digits';
 import { DAYS, DAY_MINUTES, clockTime, faultsOf } from '../hours';
-import { agentsOfQueue, type ObjectKind } from '../plan';
+import { agentsOfQueue, type Extension, type Mailbox, type ObjectKind, type ObjectOf } from '../plan';
 import { kbitPerCall, spokenBetween, type Exchange } from '../routing';
 import { attendantProblems } from './attendants';
 import { at, type Problem } from './problem';
+import { remembered } from './remembered';
 
 /** What is wrong or doubtful with hours, and with the places that calls are led to (ENGINE E14). */
 export function endProblems(exchange: Exchange): Problem[] {
@@ -18,9 +19,18 @@ export function endProblems(exchange: Exchange): Problem[] {
   ];
 }
 
+type Place = ReturnType<Exchange['destinations']['get']> & object;
+
+const weekFaults = remembered(
+  ({ plan }) => plan.hours,
+  () => [],
+  (object: ObjectOf['hours'], exchange) => faultsOf(exchange.hours.get(object.id)!.hours.week),
+);
+
 function hours(exchange: Exchange): Problem[] {
-  return exchange.plan.hours.flatMap((object) =>
-    faultsOf(exchange.hours.get(object.id)!.hours.week).map((fault): Problem => {
+  const faults = weekFaults(exchange);
+  return exchange.plan.hours.flatMap((object, nth) =>
+    faults[nth]!.map((fault): Problem => {
       const of = (from: number, to: number) =>
         `${DAYS[fault.day]} ${clockTime(from)} to ${clockTime(to > DAY_MINUTES ? to - DAY_MINUTES : to)}`;
       const times = of(fault.from, fault.to);
@@ -97,20 +107,43 @@ function groups(exchange: Exchange): Problem[] {
   ];
 }
 
+type Led = { from: string; to: string; drive: CourseWayOn['drive'] };
+
+/** Where a place leads calls by itself. */
+function edgesOf({ kind, object }: Place, exchange: Exchange): Led[] {
+  const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
+  const { id } = object;
+  const parts = kind === 'reachPlan' ? Math.max(1, exchange.reachSteps.get(id)?.length ?? 0) : 1;
+  const out = new Map<string, Led>();
+  for (let part = 0; part < parts; part++)
+    for (const { to, drive } of behaviour.ways(object, exchange, part, null, 'anybody'))
+      if (to.type === 'destination' && drive !== 'caller' && drive !== 'wait' && !(to.id === id && to.part))
+        out.set(`${to.id} ${drive}`, { from: id, to: to.id, drive });
+  return [...out.values()];
+}
+
+/** Of the two kinds of which there are as many as people: extensions ask for presence and mailboxes, mailboxes for nothing. */
+const edgesOfExtensions = remembered(
+  ({ plan }) => plan.extensions,
+  ({ plan, presenceChoices }) => [plan.presenceRules, presenceChoices, plan.organisation, plan.mailboxes],
+  (object: Extension, exchange) => edgesOf({ kind: 'extension', object }, exchange),
+);
+const edgesOfMailboxes = remembered(
+  ({ plan }) => plan.mailboxes,
+  () => [],
+  (object: Mailbox, exchange) => edgesOf({ kind: 'mailbox', object }, exchange),
+);
+
 /** Places that lead round to themselves, found over everything that calls can be led to. */
 function circles(exchange: Exchange): Problem[] {
-  const edges: { from: string; to: string; drive: CourseWayOn['drive'] }[] = [];
-  for (const [id, { kind, object }] of exchange.destinations) {
-    const behaviour = BEHAVIOURS[kind] as Behaviour<typeof object>;
-    const parts = kind === 'reachPlan' ? Math.max(1, exchange.reachSteps.get(id)?.length ?? 0) : 1;
-    for (let part = 0; part < parts; part++)
-      for (const { to, drive } of behaviour.ways(object, exchange, part, null, 'anybody'))
-        if (to.type === 'destination' && drive !== 'caller' && drive !== 'wait' && !(to.id === id && to.part))
-          edges.push({ from: id, to: to.id, drive });
-  }
+  const others = edgesOfMailboxes(exchange).flat();
+  for (const place of exchange.destinations.values())
+    if (place.kind !== 'extension' && place.kind !== 'mailbox') others.push(...edgesOf(place, exchange));
   // What leads nowhere on is in no circle: most extensions lead to a mailbox and no further.
-  const leads = new Set(edges.map((e) => e.from));
-  const onward = edges.filter((e) => leads.has(e.to));
+  const leads = new Set(others.map((e) => e.from));
+  const mayLead = (e: Led) => leads.has(e.to) || exchange.extensions.has(e.to);
+  const onward = others.filter(mayLead);
+  for (const list of edgesOfExtensions(exchange)) for (const edge of list) if (mayLead(edge)) onward.push(edge);
   const nodes = [...new Set(onward.flatMap((e) => [e.from, e.to]))];
   return cycles(nodes, onward).map(({ type, nodes: list }) => {
     const first = exchange.destinations.get(list[0]!)!;

@@ -1,5 +1,5 @@
 import { dateOf } from '../hours';
-import type { PlanNumber } from '../plan';
+import type { Extension, PlanNumber } from '../plan';
 import { ladderOf, takenBy, type CompiledRoute, type Exchange } from '../routing';
 import { callProblems } from './calls-problems';
 import { diallingProblems } from './dialling-problems';
@@ -7,6 +7,7 @@ import { endProblems } from './ends';
 import { faxSwitches } from './fax-switches';
 import { reachOfRungs } from './ladder';
 import { at, type Problem } from './problem';
+import { remembered } from './remembered';
 
 /**
  * What can be found wrong in the objects there are (ENGINE E14). `now`, milliseconds since 1970 UTC, is for what time makes
@@ -155,19 +156,29 @@ function callerIds(exchange: Exchange): Problem[] {
   return [...fixed, ...usualNumbers(exchange), ...outgoingNumbers(exchange)];
 }
 
+/** The trunk that owns what a phone usually shows; empty: none, or it shows nothing. */
+const trunksOfUsual = remembered(
+  ({ plan }) => plan.extensions,
+  ({ numbers, numberOf, sites }) => [numbers, numberOf, sites],
+  (e: Extension, exchange): string => {
+    if (e.kind === 'virtual' || e.withholdNumber) return '';
+    const id = e.outgoingNumber ?? exchange.numberOf.get(e.id)?.[0]?.id ?? exchange.sites.get(e.site)!.mainNumber;
+    return (id && exchange.numbers.get(id)?.trunk) || '';
+  },
+);
+
 /**
  * Rules whose first trunk does not own what phones usually show on it: told once, at the rule, with how many phones it is about
  * (their number is the first of ENGINE E8 that is set).
  */
 function usualNumbers(exchange: Exchange): Problem[] {
   const shown = new Map<string, Map<string, number>>();
-  for (const e of exchange.plan.extensions) {
-    if (e.kind === 'virtual' || e.withholdNumber) continue;
-    const id = e.outgoingNumber ?? exchange.numberOf.get(e.id)?.[0]?.id ?? exchange.sites.get(e.site)!.mainNumber;
-    const number = id ? exchange.numbers.get(id) : undefined;
-    if (!number?.trunk) continue;
-    const counts = shown.get(e.site) ?? new Map<string, number>();
-    shown.set(e.site, counts.set(number.trunk, (counts.get(number.trunk) ?? 0) + 1));
+  for (const [nth, trunk] of trunksOfUsual(exchange).entries()) {
+    if (trunk === '') continue;
+    const { site } = exchange.plan.extensions[nth]!;
+    let counts = shown.get(site);
+    if (!counts) shown.set(site, (counts = new Map()));
+    counts.set(trunk, (counts.get(trunk) ?? 0) + 1);
   }
   return exchange.plan.rungs.flatMap((rung): Problem[] => {
     const trunk = rung.show === 'usual' && rung.trunks[0] ? exchange.trunks.get(rung.trunks[0]) : undefined;
@@ -190,8 +201,9 @@ function usualNumbers(exchange: Exchange): Problem[] {
 }
 
 function outgoingNumbers(exchange: Exchange): Problem[] {
-  return exchange.plan.extensions.flatMap((e): Problem[] => {
-    const number = e.outgoingNumber ? exchange.numbers.get(e.outgoingNumber) : undefined;
+  const own = exchange.plan.extensions.filter((e) => e.outgoingNumber);
+  return own.flatMap((e): Problem[] => {
+    const number = exchange.numbers.get(e.outgoingNumber!);
     if (!number) return [];
     const first = ladderOf(exchange, exchange.sites.get(e.site)!).some(
       (r) => r.rung.show === 'usual' && r.rung.trunks[0] === number.trunk,
@@ -214,10 +226,11 @@ function heldTwice(exchange: Exchange): Problem[] {
   const routes = new Map(
     exchange.plan.inboundRoutes.flatMap((r) => r.numbers.map((n): [string, string] => [n, r.name])),
   );
-  return exchange.plan.numbers.flatMap((n): Problem[] => {
-    const owner = n.belongsTo ? exchange.destinations.get(n.belongsTo) : undefined;
-    const route = routes.get(n.id);
-    if (!owner || route === undefined) return [];
+  const twice = exchange.plan.numbers.filter((n) => n.belongsTo && routes.has(n.id));
+  return twice.flatMap((n): Problem[] => {
+    const owner = exchange.destinations.get(n.belongsTo!);
+    const route = routes.get(n.id)!;
+    if (!owner) return [];
     return [
       {
         type: 'number-held-twice',
