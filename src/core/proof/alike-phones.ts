@@ -19,10 +19,11 @@ export function namesIn(value: unknown, out = new Set<string>()): ReadonlySet<st
 }
 
 /** What decides how a phone takes calls, as text; null: something is known of it alone. */
-function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>): string | null {
+export function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>): string | null {
   const phone = exchange.extensions.get(id)!;
   const { person, mailbox, reachPlan } = phone;
   if (reachPlan !== null || [id, person, mailbox].some((name) => name !== null && named.has(name))) return null;
+  if (exchange.presenceChoices.has(id)) return null;
   const box = mailbox === null ? null : exchange.destinations.get(mailbox)?.object;
   const { ringSeconds, lines, callWaiting, rejectsWithheld, site, kind } = phone;
   const teams = person === null ? null : (exchange.people.get(person)?.teams ?? []);

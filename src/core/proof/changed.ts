@@ -34,6 +34,8 @@ export interface ChangedCell {
   number: string | null;
   /** dialled strings, for calls from phones; one for calls from outside */
   strings: bigint;
+  /** the strings themselves, where they stand in the plan */
+  dials?: readonly string[];
   /** whether a dialled string is one of them */
   has: (dial: string) => boolean;
   /** when such calls begin */

@@ -61,7 +61,11 @@ export function groupOf(
   const phones = phonesOf(cells);
   const numbers = new Set(cells.flatMap((c) => c.number ?? []));
   const strings = new Map<string, bigint>();
-  for (const c of cells) if (c.number === null) strings.set(c.call.dial, c.strings);
+  for (const c of cells) {
+    if (c.number !== null) continue;
+    if (c.dials) for (const dial of c.dials) strings.set(dial, 1n);
+    else strings.set(c.call.dial, c.strings);
+  }
   const longest = Math.max(...cells.map((c) => lastsIn(c.stretches)));
   const example = cells[0]!;
   return {

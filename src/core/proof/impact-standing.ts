@@ -2,6 +2,7 @@ import type { PhoneGroup } from '../cells';
 import type { DialContext } from '../exchange/context';
 import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
+import { namesIn, takesCallsAs } from './alike-phones';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenAs } from './literals';
@@ -11,7 +12,23 @@ import { waysOf } from './ways';
 /** What was found for a group of phones that others may share: the cells they are added to, and the strings that each asks alone. */
 interface Pass {
   cells: ChangedCell[];
-  alone: string[];
+  alone: Together[];
+}
+
+/** Strings that are asked as one, since what has them takes calls alike in both plans. */
+interface Together {
+  dials: readonly string[];
+  /** they are asked for each group of phones alone */
+  single: boolean;
+  /** what tells them from others: the same for the same strings */
+  name: string;
+  has: (dial: string) => boolean;
+}
+
+function within<K extends object, V extends object>(map: WeakMap<K, WeakMap<K, V>>, key: K): WeakMap<K, V> {
+  let found = map.get(key);
+  if (!found) map.set(key, (found = new WeakMap()));
+  return found;
 }
 
 const LAYERS = ['emergency', 'objects', 'ladder'] as const;
@@ -21,6 +38,10 @@ export class Standing {
   private readonly met = new Map<string, ChangedCell[]>();
   private readonly passes = new WeakMap<DialContext, WeakMap<DialContext, Map<string, Pass>>>();
   private readonly strings = new WeakMap<DialContext, WeakMap<DialContext, Map<string, boolean>>>();
+  private readonly usual = new WeakMap<DialContext, WeakMap<DialContext, readonly Together[]>>();
+  private readonly phoneKeys = new Map<string, string | null>();
+  /** everything of which something is known beside the plans */
+  private readonly named: ReadonlySet<string>;
   /** budgets of links make a difference to who calls from where */
   private readonly linked: boolean;
 
@@ -30,6 +51,7 @@ export class Standing {
     private readonly callers: ReadonlySet<string>,
   ) {
     const sites = [comparing.was, comparing.willBe].flatMap((x) => x.plan.sites);
+    this.named = namesIn(comparing.situation);
     this.linked = sites.some((s) => s.linkKbitPerSecond !== null);
   }
 
@@ -55,52 +77,129 @@ export class Standing {
     const passed = pass === null ? undefined : this.passesOf(contexts).get(pass);
     if (passed) {
       for (const cell of passed.cells) (cell.callers as (readonly string[])[]).push(group.phones);
-      for (const dial of passed.alone) this.askAlone(group, contexts, dial);
+      for (const strings of passed.alone) this.askAlone(group, contexts, strings);
       return;
     }
-    const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
     const made: Pass = { cells: [], alone: [] };
-    for (const [dial, single] of strings) {
+    for (const strings of this.togetherAt(moments, phones, every)) {
+      const { dials, single, name } = strings;
       // The same digits may be another's at another site, or go on there.
-      const there = contexts.map((c, i) => {
-        const literal = literalAt(c, dial);
-        return literal ? `${idOf(literal)} ${takenAs(both[i]!, c, dial)}` : '';
-      });
-      const shared = `${dial} ${alike} ${there[0]} ${there[1]}`;
+      const there = contexts.map((c, i) => this.takenAt(both[i]!, c, dials[0]!));
+      const shared = `${name} ${alike} ${there[0]} ${there[1]}`;
       const known = single ? undefined : this.met.get(shared);
       if (known) {
         for (const cell of known) (cell.callers as (readonly string[])[]).push(group.phones);
         made.cells.push(...known);
         continue;
       }
-      const { cells, own } = this.askAlone(group, contexts, dial, single ? null : shared);
-      if (own) made.alone.push(dial);
+      const { cells, own } = this.askAlone(group, contexts, strings, single ? null : shared);
+      if (own) made.alone.push(strings);
       else made.cells.push(...cells);
     }
     if (pass !== null) this.passesOf(contexts).set(pass, made);
   }
 
+  /** Who has a string in a context, and how it is taken. */
+  private takenAt(exchange: Exchange, context: DialContext, dial: string): string {
+    const literal = literalAt(context, dial);
+    return literal ? `${idOf(literal)} ${takenAs(exchange, context, dial)}` : '';
+  }
+
+  /** The strings to ask for phones that dial by some contexts, those as one of which nothing tells who has them apart. */
+  private togetherAt(
+    moments: readonly (readonly [DialContext, DialContext])[],
+    phones: readonly Extension[],
+    every: boolean,
+  ): readonly Together[] {
+    const alone = phones.some((p) => this.callers.has(p.id));
+    const [first] = moments;
+    const usual = moments.length === 1 && !alone && !every ? within(this.usual, first![0]) : undefined;
+    const known = usual?.get(first![1]);
+    if (known) return known;
+    const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
+    const groups = new Map<string, { dials: string[]; single: boolean }>();
+    for (const [dial, single] of strings) {
+      const key = this.keyOf(moments, dial) ?? dial;
+      const group = groups.get(`${key} ${single}`);
+      if (group) group.dials.push(dial);
+      else groups.set(`${key} ${single}`, { dials: [dial], single });
+    }
+    const found = [...groups.values()].map((g): Together => {
+      const all = new Set(g.dials);
+      return { ...g, name: this.nameOf(g.dials), has: (dial) => all.has(dial) };
+    });
+    usual?.set(first![1], found);
+    return found;
+  }
+
+  /** What strings have in common that are asked as one; null: it stands alone. */
+  private keyOf(moments: readonly (readonly [DialContext, DialContext])[], dial: string): string | null {
+    const both = [this.comparing.was, this.comparing.willBe];
+    const parts: string[] = [String(dial.length)];
+    for (const contexts of moments)
+      for (const [i, context] of contexts.entries()) {
+        const literal = literalAt(context, dial);
+        if (literal?.type !== 'destination' || literal.kind !== 'extension') return null;
+        const phone = this.phoneKey(literal.id);
+        if (phone === null) return null;
+        parts.push(phone, takenAs(both[i]!, context, dial));
+      }
+    return parts.join();
+  }
+
+  /** How a phone takes calls in both plans; null: it is edited, or something is known of it alone. */
+  private phoneKey(id: string): string | null {
+    const known = this.phoneKeys.get(id);
+    if (known !== undefined) return known;
+    const { was, willBe, then } = this.comparing;
+    const { all, ids } = this.affected;
+    const [a, b] = [was.extensions.get(id), willBe.extensions.get(id)];
+    const personOf = (x: Exchange) => (a!.person === null ? null : x.people.get(a!.person));
+    const boxOf = (x: Exchange) => (a!.mailbox === null ? null : x.destinations.get(a!.mailbox)?.object);
+    const same = a !== undefined && a === b && personOf(was) === personOf(willBe) && boxOf(was) === boxOf(willBe);
+    const as = same ? takesCallsAs(was, id, this.named) : null;
+    const met = [id, a?.mailbox].map((x) => all || (x != null && ids.has(x)));
+    const isOff = then?.off?.includes(id) ?? false;
+    const key = as === null || willBe.presenceChoices.has(id) ? null : this.short([as, ...met, isOff].join());
+    this.phoneKeys.set(id, key);
+    return key;
+  }
+
+  private readonly shorts = new Map<string, string>();
+
+  /** A short name for a long one. */
+  private short(long: string): string {
+    let found = this.shorts.get(long);
+    if (found === undefined) this.shorts.set(long, (found = `k${this.shorts.size}`));
+    return found;
+  }
+
+  private nameOf(dials: readonly string[]): string {
+    return dials.length === 1 ? dials[0]! : this.short(dials.join(' '));
+  }
+
   private passesOf([was, willBe]: readonly [DialContext, DialContext]): Map<string, Pass> {
-    const ofWas = this.passes.get(was) ?? new WeakMap<DialContext, Map<string, Pass>>();
-    this.passes.set(was, ofWas);
+    const ofWas = within(this.passes, was);
     const found = ofWas.get(willBe) ?? new Map<string, Pass>();
     ofWas.set(willBe, found);
     return found;
   }
 
-  /** Asks one string for one group of phones; what holds for others with the same `shared` key is kept for them. */
+  /** Asks some strings for one group of phones; what holds for others with the same `shared` key is kept for them. */
   private askAlone(
     group: PhoneGroup,
     contexts: readonly [DialContext, DialContext],
-    dial: string,
+    strings: Together,
     shared: string | null = null,
   ): { cells: ChangedCell[]; own: boolean } {
     // Who calls themselves is nobody's example.
-    const target = idOf(literalAt(contexts[1], dial));
-    const caller = group.phones.find((p) => p !== target) ?? group.phone.id;
-    const { cells, asks } = this.ask(group, caller, dial);
-    const own = shared === null || asks || caller === target;
-    this.met.set(own ? `${dial} ${group.phone.id}` : shared, cells);
+    const targetOf = (dial: string) => idOf(literalAt(contexts[1], dial));
+    const [first] = strings.dials;
+    const caller = group.phones.find((p) => p !== targetOf(first!)) ?? group.phone.id;
+    const dial = strings.dials.find((d) => targetOf(d) !== caller) ?? first!;
+    const { cells, asks } = this.ask(group, caller, dial, strings);
+    const own = shared === null || asks || caller === targetOf(dial);
+    this.met.set(own ? `${strings.name} ${group.phone.id}` : shared, cells);
     return { cells, own };
   }
 
@@ -111,8 +210,7 @@ export class Standing {
     every: boolean,
   ): Map<string, boolean> {
     const [was, willBe] = contexts;
-    const known = this.strings.get(was) ?? new WeakMap<DialContext, Map<string, boolean>>();
-    this.strings.set(was, known);
+    const known = within(this.strings, was);
     let found = known.get(willBe);
     if (!found) {
       const dialling = LAYERS.some((layer) => !sameLayer(was[layer], willBe[layer]));
@@ -149,10 +247,14 @@ export class Standing {
     return found;
   }
 
-  private ask(group: PhoneGroup, caller: string, dial: string): { cells: ChangedCell[]; asks: boolean } {
+  private ask(
+    group: PhoneGroup,
+    caller: string,
+    dial: string,
+    { dials, has }: Together,
+  ): { cells: ChangedCell[]; asks: boolean } {
     const { was, willBe, situation, then, span } = this.comparing;
     let asks = false;
-    const has = (text: string) => text === dial;
     const both = [was, willBe].map((x) => ({ ...x, asksCaller: () => void (asks = true) }));
     const call = (at: number): Call => ({ from: { type: 'extension', id: caller }, dial, enBloc: false, at });
     const asking = { exchanges: both, call, situation, then, span, affected: this.affected };
@@ -160,7 +262,16 @@ export class Standing {
       const [before, now] = [ends[0]!, ends[1]!];
       const aspects = differing(before, now);
       if (aspects.length === 0) return [];
-      const entry = { call: call(at), acts, callers: [group.phones], number: null, strings: 1n, has, stretches };
+      const entry = {
+        call: call(at),
+        acts,
+        callers: [group.phones],
+        number: null,
+        strings: BigInt(dials.length),
+        dials,
+        has,
+        stretches,
+      };
       return [{ ...entry, aspects, was: before, willBe: now }];
     });
     return { cells, asks };

@@ -47,6 +47,9 @@ function groupsIn(exchange: Exchange): PhoneGroup[] {
   return found;
 }
 
+/** What strings that stand in the plan can be dialled for. */
+const LITERAL_KINDS = ['internal', 'emergency', 'service'];
+
 /** The calls from phones that a promise is about. */
 export function* entriesOfPhones(
   exchange: Exchange,
@@ -60,7 +63,9 @@ export function* entriesOfPhones(
   const wants = (kind: string) => kinds.size === 0 || kinds.has(kind);
   const onlyEmergency = kinds.size === 1 && kinds.has('emergency');
   // Strings that a map tells apart are each asked; without one, those of phones that take calls alike are one.
+  const wantsLiterals = LITERAL_KINDS.some(wants);
   const dialsOf = (context: DialContext, phone: Extension): string[] => {
+    if (!wantsLiterals) return [];
     const wanted = (literal: Literal) => wants(literal.type === 'destination' ? 'internal' : literal.type);
     if (map)
       return [...literalsOf(context)].flatMap(([dial, literal]) => (wanted(literal) && takes(map, dial) ? [dial] : []));
