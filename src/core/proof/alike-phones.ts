@@ -1,5 +1,6 @@
 import type { DialContext, Layer } from '../exchange/context';
 import type { Exchange, Situation } from '../routing';
+import type { Affected } from './entries';
 import { stringOf, type Literal } from './literals';
 
 /** A string that stands in the plan, for all that lead to phones which take calls alike. */
@@ -19,7 +20,7 @@ export function namesIn(value: unknown, out = new Set<string>()): ReadonlySet<st
 }
 
 /** What decides how a phone takes calls, as text; null: something is known of it alone. */
-export function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>): string | null {
+function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>): string | null {
   const phone = exchange.extensions.get(id)!;
   const { person, mailbox, reachPlan } = phone;
   if (reachPlan !== null || [id, person, mailbox].some((name) => name !== null && named.has(name))) return null;
@@ -39,6 +40,58 @@ export function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<
     teams,
     box && left,
   ]);
+}
+
+/** Of which phones nothing tells how they take calls, in some plans side by side. */
+export class AlikePhones {
+  private readonly keys = new Map<string, string | null>();
+  private readonly short = new Map<string, string>();
+  private readonly named: ReadonlySet<string>;
+  private readonly off: ReadonlySet<string>;
+
+  /**
+   * @param affected what an edit can make a difference to: it is tried in more ways than others
+   * @param then what holds for the last of the plans, where that is not the same; who is off then is told from others
+   * @param apart what stands alone besides
+   */
+  constructor(
+    private readonly exchanges: readonly Exchange[],
+    private readonly affected: Affected,
+    situation: Situation,
+    then: Situation = situation,
+    apart: readonly string[] = [],
+  ) {
+    this.named = new Set([...namesIn(situation), ...apart]);
+    this.off = new Set(then.off);
+  }
+
+  /** The same for phones that take calls alike; null: the phone is edited, or something is known of it alone. */
+  keyOf(id: string): string | null {
+    let key = this.keys.get(id);
+    if (key === undefined) this.keys.set(id, (key = this.make(id)));
+    return key;
+  }
+
+  private make(id: string): string | null {
+    const [first, ...others] = this.exchanges;
+    const phone = first!.extensions.get(id);
+    if (!phone) return null;
+    const { person, mailbox } = phone;
+    const behind = (x: Exchange) => [
+      x.extensions.get(id),
+      person === null ? null : x.people.get(person),
+      mailbox === null ? null : x.destinations.get(mailbox)?.object,
+    ];
+    const mine = behind(first!);
+    if (others.some((x) => x.presenceChoices.has(id) || behind(x).some((o, i) => o !== mine[i]))) return null;
+    const as = takesCallsAs(first!, id, this.named);
+    if (as === null) return null;
+    const { all, ids } = this.affected;
+    const long = [as, all || ids.has(id), all || (mailbox !== null && ids.has(mailbox)), this.off.has(id)].join();
+    let short = this.short.get(long);
+    if (short === undefined) this.short.set(long, (short = `alike ${this.short.size}`));
+    return short;
+  }
 }
 
 const known = new WeakMap<Exchange, Map<string, WeakMap<Layer, LiteralGroup[]>>>();

@@ -1,6 +1,16 @@
 import type { Span } from '../cells';
-import { KINDS, labelOf, objectsOf, type AnyObject, type Difference, type ObjectKind } from '../plan';
+import {
+  KINDS,
+  labelOf,
+  objectsOf,
+  type AnyObject,
+  type Difference,
+  type Extension,
+  type ObjectKind,
+  type Plan,
+} from '../plan';
 import { landingOf, type Exchange, type Situation } from '../routing';
+import { AlikePhones } from './alike-phones';
 import { affectedBy } from './entries';
 import { insideCells } from './impact-inside';
 import { outsideCells } from './impact-outside';
@@ -85,7 +95,8 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
   const comparing: Comparing = { was: exchange, willBe: exchange, situation, then, span, progress };
   const met = touched(exchange, drill);
   const affected = affectedBy([exchange.plan], met, situation);
-  const cells = [...outsideCells(comparing, affected), ...insideCells(comparing, affected, [])];
+  const alike = new AlikePhones([exchange], affected, situation, then);
+  const cells = [...outsideCells(comparing, affected, alike), ...insideCells(comparing, affected, [], alike)];
   const trunks = exchange.plan.trunks.filter((t) => t.enabled);
   const down = new Set((then.trunks ?? []).filter((t) => t.up === false).map((t) => t.id));
   const sum = (list: typeof trunks) => list.reduce((n, t) => n + t.channels, 0);
@@ -155,10 +166,23 @@ function touched({ plan }: Exchange, { kind, out }: Drill): Difference[] {
 const linked = (sites: readonly { linkKbitPerSecond: number | null }[]) =>
   sites.some((s) => s.linkKbitPerSecond !== null);
 
+const firsts = new WeakMap<Plan, ReadonlyMap<string, Extension>>();
+
+/** The first phone of each site. */
+function firstPhones(plan: Plan): ReadonlyMap<string, Extension> {
+  let found = firsts.get(plan);
+  if (!found) {
+    const phones = plan.extensions.filter((e) => e.kind !== 'virtual');
+    firsts.set(plan, (found = new Map(phones.reverse().map((e) => [e.site, e]))));
+  }
+  return found;
+}
+
 /** Each emergency number from one phone of each site but those that are out themselves. */
 function emergencyLeft(exchange: Exchange, situation: Situation, at: number): EmergencyLeft[] {
+  const phones = firstPhones(exchange.plan);
   return exchange.plan.sites.flatMap((site) => {
-    const phone = exchange.plan.extensions.find((e) => e.site === site.id && e.kind !== 'virtual');
+    const phone = phones.get(site.id);
     if (!phone) return [];
     const context = contextOf(exchange, phone, { at, situation });
     const all = emergencyDials(context).flatMap((dial) => {

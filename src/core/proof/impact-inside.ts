@@ -12,6 +12,7 @@ import { countDialable, run as runAutomaton, shortestWitness, type Automaton } f
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
 import { contextOf, landingOf, type Call, type Exchange } from '../routing';
+import type { AlikePhones } from './alike-phones';
 import { cellsOf } from './atlas';
 import { callersEdited, phonesApart, type Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
@@ -24,13 +25,18 @@ import { Standing } from './impact-standing';
 type Contexts = TimeCell<[DialContext, DialContext]>;
 
 /** The calls from phones that end otherwise: by what is dialled, cut into regions, and by what stands in the plan with digits of its own. */
-export function insideCells(comparing: Comparing, affected: Affected, edits: readonly Difference[]): ChangedCell[] {
+export function insideCells(
+  comparing: Comparing,
+  affected: Affected,
+  edits: readonly Difference[],
+  alike: AlikePhones,
+): ChangedCell[] {
   const { was, willBe, situation, span, progress } = comparing;
   const both = [was, willBe] as const;
   const apart = phonesApart(both, edits);
   const groups = phoneGroups(both, apart);
   const out: ChangedCell[] = [];
-  const standing = new Standing(comparing, affected, callersEdited(edits));
+  const standing = new Standing(comparing, affected, callersEdited(edits), alike);
   groups.forEach((group, i) => {
     if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
     const phones = both.map((x) => x.extensions.get(group.phone.id)!) as [Extension, Extension];

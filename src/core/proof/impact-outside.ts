@@ -1,6 +1,7 @@
 import { callerCells } from '../cells';
 import type { PlanNumber } from '../plan';
 import { activeSince, arrivesAs, routesFor, type Call, type Exchange, type Situation } from '../routing';
+import type { AlikePhones } from './alike-phones';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { differing } from './noticed';
@@ -34,7 +35,7 @@ export function arrives(exchange: Exchange, number: PlanNumber | undefined) {
 }
 
 /** All that is asked of a number that is called from outside, as text: numbers with the same are one to every caller. */
-function askedOf(exchange: Exchange, situation: Situation, e164: string): unknown {
+function askedOf(exchange: Exchange, situation: Situation, e164: string, alike: AlikePhones | null): unknown {
   const number = exchange.numberByE164.get(e164);
   if (!number) return null;
   const at = arrives(exchange, number);
@@ -47,7 +48,7 @@ function askedOf(exchange: Exchange, situation: Situation, e164: string): unknow
     site,
     state,
     activeFrom,
-    belongsTo,
+    (belongsTo !== null && alike?.keyOf(belongsTo)) || belongsTo,
     at?.site,
     at?.type,
     routes,
@@ -56,15 +57,16 @@ function askedOf(exchange: Exchange, situation: Situation, e164: string): unknow
   ];
 }
 
-/** Numbers that nothing tells apart in any of some plans. */
+/** Numbers that nothing tells apart in any of some plans; where `alike` is told, nor whose of its phones they are. */
 export function numbersInGroups(
   exchanges: readonly Exchange[],
   situation: Situation,
   numbers: readonly string[],
+  alike: AlikePhones | null = null,
 ): string[][] {
   const groups = new Map<string, string[]>();
   for (const e164 of numbers) {
-    const key = JSON.stringify(exchanges.map((x) => askedOf(x, situation, e164)));
+    const key = JSON.stringify(exchanges.map((x) => askedOf(x, situation, e164, alike)));
     const group = groups.get(key);
     if (group) group.push(e164);
     else groups.set(key, [e164]);
@@ -73,11 +75,11 @@ export function numbersInGroups(
 }
 
 /** The calls from outside that end otherwise: to our numbers, one cell for each class of callers, state of time and row of acts. */
-export function outsideCells(comparing: Comparing, affected: Affected): ChangedCell[] {
+export function outsideCells(comparing: Comparing, affected: Affected, alike: AlikePhones): ChangedCell[] {
   const { was, willBe, situation, then, span, progress } = comparing;
   const both = [was, willBe];
   const out: ChangedCell[] = [];
-  const groups = numbersInGroups(both, situation, numbersMet(comparing, affected));
+  const groups = numbersInGroups(both, situation, numbersMet(comparing, affected), alike);
   groups.forEach((numbers, i) => {
     if (i % 50 === 0) progress?.((0.5 * i) / groups.length);
     const e164 = numbers[0]!;

@@ -1,8 +1,8 @@
-import type { PhoneGroup } from '../cells';
+import { dialledCells, type PhoneGroup } from '../cells';
 import type { DialContext } from '../exchange/context';
 import type { Extension } from '../plan';
 import type { Call, Exchange } from '../routing';
-import { namesIn, takesCallsAs } from './alike-phones';
+import type { AlikePhones } from './alike-phones';
 import type { Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenAs } from './literals';
@@ -38,10 +38,8 @@ export class Standing {
   private readonly met = new Map<string, ChangedCell[]>();
   private readonly passes = new WeakMap<DialContext, WeakMap<DialContext, Map<string, Pass>>>();
   private readonly strings = new WeakMap<DialContext, WeakMap<DialContext, Map<string, boolean>>>();
-  private readonly usual = new WeakMap<DialContext, WeakMap<DialContext, readonly Together[]>>();
-  private readonly phoneKeys = new Map<string, string | null>();
-  /** everything of which something is known beside the plans */
-  private readonly named: ReadonlySet<string>;
+  private readonly usual = new Map<string, readonly Together[]>();
+  private readonly parts = new Map<object, number>();
   /** budgets of links make a difference to who calls from where */
   private readonly linked: boolean;
 
@@ -49,9 +47,9 @@ export class Standing {
     private readonly comparing: Comparing,
     private readonly affected: Affected,
     private readonly callers: ReadonlySet<string>,
+    private readonly phones: AlikePhones,
   ) {
     const sites = [comparing.was, comparing.willBe].flatMap((x) => x.plan.sites);
-    this.named = namesIn(comparing.situation);
     this.linked = sites.some((s) => s.linkKbitPerSecond !== null);
   }
 
@@ -112,9 +110,8 @@ export class Standing {
     every: boolean,
   ): readonly Together[] {
     const alone = phones.some((p) => this.callers.has(p.id));
-    const [first] = moments;
-    const usual = moments.length === 1 && !alone && !every ? within(this.usual, first![0]) : undefined;
-    const known = usual?.get(first![1]);
+    const usual = alone || every ? null : moments.map((m) => this.dialledBy(m)).join();
+    const known = usual === null ? undefined : this.usual.get(usual);
     if (known) return known;
     const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
     const groups = new Map<string, { dials: string[]; single: boolean }>();
@@ -128,8 +125,16 @@ export class Standing {
       const all = new Set(g.dials);
       return { ...g, name: this.nameOf(g.dials), has: (dial) => all.has(dial) };
     });
-    usual?.set(first![1], found);
+    if (usual !== null) this.usual.set(usual, found);
     return found;
+  }
+
+  /** All that decides who has a string in two contexts and how it is taken, by name: many contexts differ in nothing of it. */
+  private dialledBy(contexts: readonly [DialContext, DialContext]): string {
+    const both = [this.comparing.was, this.comparing.willBe];
+    const of = contexts.flatMap((c, i) => [c.emergency, c.objects, dialledCells(both[i]!, c)]);
+    const { parts } = this;
+    return of.map((o) => parts.get(o) ?? (parts.set(o, parts.size), parts.size - 1)).join(' ');
   }
 
   /** What strings have in common that are asked as one; null: it stands alone. */
@@ -138,31 +143,14 @@ export class Standing {
     const parts: string[] = [String(dial.length)];
     for (const contexts of moments)
       for (const [i, context] of contexts.entries()) {
+        if (i === 1 && context === contexts[0] && both[0] === both[1]) continue;
         const literal = literalAt(context, dial);
         if (literal?.type !== 'destination' || literal.kind !== 'extension') return null;
-        const phone = this.phoneKey(literal.id);
+        const phone = this.phones.keyOf(literal.id);
         if (phone === null) return null;
         parts.push(phone, takenAs(both[i]!, context, dial));
       }
     return parts.join();
-  }
-
-  /** How a phone takes calls in both plans; null: it is edited, or something is known of it alone. */
-  private phoneKey(id: string): string | null {
-    const known = this.phoneKeys.get(id);
-    if (known !== undefined) return known;
-    const { was, willBe, then } = this.comparing;
-    const { all, ids } = this.affected;
-    const [a, b] = [was.extensions.get(id), willBe.extensions.get(id)];
-    const personOf = (x: Exchange) => (a!.person === null ? null : x.people.get(a!.person));
-    const boxOf = (x: Exchange) => (a!.mailbox === null ? null : x.destinations.get(a!.mailbox)?.object);
-    const same = a !== undefined && a === b && personOf(was) === personOf(willBe) && boxOf(was) === boxOf(willBe);
-    const as = same ? takesCallsAs(was, id, this.named) : null;
-    const met = [id, a?.mailbox].map((x) => all || (x != null && ids.has(x)));
-    const isOff = then?.off?.includes(id) ?? false;
-    const key = as === null || willBe.presenceChoices.has(id) ? null : this.short([as, ...met, isOff].join());
-    this.phoneKeys.set(id, key);
-    return key;
   }
 
   private readonly shorts = new Map<string, string>();

@@ -1,4 +1,5 @@
 import { differences, type Difference } from '../plan';
+import { AlikePhones } from './alike-phones';
 import type { ChangedCell, Comparing } from './changed';
 import { affectedBy } from './entries';
 import { insideCells } from './impact-inside';
@@ -17,5 +18,6 @@ export function changedCells(comparing: Comparing, edits?: readonly Difference[]
   const all = edits ?? differences(was.plan, willBe.plan);
   if (all.length === 0) return [];
   const affected = affectedBy([was.plan, willBe.plan], all, comparing.situation);
-  return [...outsideCells(comparing, affected), ...insideCells(comparing, affected, all)];
+  const alike = new AlikePhones([was, willBe], affected, comparing.situation, comparing.then);
+  return [...outsideCells(comparing, affected, alike), ...insideCells(comparing, affected, all, alike)];
 }

@@ -21,7 +21,7 @@ import type { Extension, Promised } from '../../plan';
 import { activeSince, contextOf, type Call, type Exchange, type Situation } from '../../routing';
 import { cellsOf } from '../atlas';
 import { arrives, numbersInGroups } from '../impact-outside';
-import { literalGroups } from '../alike-phones';
+import { AlikePhones, literalGroups } from '../alike-phones';
 import { literalsOf, type Literal } from '../literals';
 
 /** Calls that nothing in the plan tells apart, of which a promise is asked. */
@@ -164,6 +164,19 @@ function isMeant(exchange: Exchange, promise: Promised, phone: Extension): boole
   );
 }
 
+const alikes = new WeakMap<Exchange, Map<string, AlikePhones>>();
+const EVERYTHING = { all: true, ids: new Set<string>() };
+
+/** Which phones take calls alike; what promises name stands alone. */
+function alikeIn(exchange: Exchange, situation: Situation, places: readonly string[]): AlikePhones {
+  const ofExchange = alikes.get(exchange) ?? new Map<string, AlikePhones>();
+  alikes.set(exchange, ofExchange);
+  const name = JSON.stringify([situation, places]);
+  let alike = ofExchange.get(name);
+  if (!alike) ofExchange.set(name, (alike = new AlikePhones([exchange], EVERYTHING, situation, situation, places)));
+  return alike;
+}
+
 /** The calls from outside that a promise is about: to groups of our numbers, by every class of callers. */
 export function* entriesOfNumbers(
   exchange: Exchange,
@@ -184,7 +197,7 @@ export function* entriesOfNumbers(
     );
   });
   const e164s = meant.map((n) => n.e164);
-  for (const numbers of numbersInGroups([exchange], situation, e164s)) {
+  for (const numbers of numbersInGroups([exchange], situation, e164s, alikeIn(exchange, situation, promise.places))) {
     const ours = exchange.numberByE164.get(numbers[0]!)!;
     const at = arrives(exchange, ours)!;
     const since = activeSince(ours, exchange.sites.get(ours.site)!);
