@@ -7,7 +7,7 @@ import { asked, type AskedCall } from './asked';
 import { affectedBy } from './entries';
 import { arrives, numbersInGroups } from './impact-outside';
 import { dialsOf } from './literals';
-import { isBlocked } from './promises/entries';
+import { isBlocked } from './promises/entries-of-numbers';
 import { endOf } from './promises/judge';
 import { inOrder, waysOf, type Way } from './ways';
 

@@ -4,7 +4,8 @@ import { mainSite, type Promised } from '../../plan';
 import { hoursNotices, type Exchange, type Situation } from '../../routing';
 import { asked, type AskedCall } from '../asked';
 import { MOST_WAYS, waysOf, type Way } from '../ways';
-import { entriesOfNumbers, entriesOfPhones, type Entry } from './entries';
+import { entriesOfPhones, nameOf, type Entry } from './entries';
+import { entriesOfNumbers } from './entries-of-numbers';
 import { breaks, neverReached } from './judge';
 
 /** What became of a promise. */
@@ -91,16 +92,7 @@ function firstBroken(
 
 const known = new WeakMap<Exchange, Map<string, Way[]>>();
 /** Entries of a plan whose ways are kept: promises of a large plan seldom ask for the same ones. */
-const MOST_KEPT = 12_000;
-
-const names = new WeakMap<readonly Span[], string>();
-
-/** Spans by all that is in them: two promises may be about as many times between the same ends, and not the same ones. */
-function nameOf(spans: readonly Span[]): string {
-  let name = names.get(spans);
-  if (name === undefined) names.set(spans, (name = spans.map((s) => `${s.from}-${s.to}`).join()));
-  return name;
-}
+const MOST_KEPT = 50_000;
 
 /** How the calls of an entry can go; asked once for all promises. */
 function waysFrom({ exchange, situation, span }: Checking, entry: Entry, trunksDown: boolean): Way[] {

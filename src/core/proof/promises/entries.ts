@@ -1,12 +1,4 @@
-import {
-  callerCells,
-  measured,
-  overTime,
-  phoneGroups,
-  type DialledCells,
-  type PhoneGroup,
-  type Span,
-} from '../../cells';
+import { measured, overTime, phoneGroups, type DialledCells, type PhoneGroup, type Span } from '../../cells';
 import {
   DEAD,
   LONGEST_DIALLED,
@@ -18,10 +10,9 @@ import {
 } from '../../digits';
 import type { DialContext } from '../../exchange/context';
 import type { Extension, Promised } from '../../plan';
-import { activeSince, contextOf, type Call, type Exchange, type Situation } from '../../routing';
+import { contextOf, type Call, type Exchange, type Situation } from '../../routing';
 import { cellsOf } from '../atlas';
-import { arrives, numbersInGroups } from '../impact-outside';
-import { AlikePhones, literalGroups } from '../alike-phones';
+import { literalGroups } from '../alike-phones';
 import { literalsOf, type Literal } from '../literals';
 
 /** Calls that nothing in the plan tells apart, of which a promise is asked. */
@@ -75,7 +66,7 @@ export function* entriesOfPhones(
     return wants('internal') ? [...new Set([...own, phone.digits])] : own;
   };
   for (const group of groupsIn(exchange)) {
-    const phones = group.phones.filter((id) => isMeant(exchange, promise, exchange.extensions.get(id)!));
+    const phones = meantOf(exchange, promise, group);
     if (phones.length === 0) continue;
     const phone = exchange.extensions.get(phones[0]!)!;
     const times = contextsOf(exchange, phone, situation, span, within);
@@ -105,25 +96,49 @@ export function* entriesOfPhones(
   }
 }
 
-/** The dialling contexts of a phone through some time, each once. */
+interface ContextThrough {
+  context: DialContext;
+  at: number;
+  stretches: Span[];
+}
+
+const contexts = new WeakMap<Exchange, Map<string, readonly ContextThrough[]>>();
+
+/** The dialling contexts of a phone through some time, each once; found once for all promises about the same time. */
 function contextsOf(
   exchange: Exchange,
   phone: Extension,
   situation: Situation,
   span: Span,
   within: readonly Span[],
-): { context: DialContext; at: number; stretches: Span[] }[] {
-  const found = new Map<DialContext, { context: DialContext; at: number; stretches: Span[] }>();
+): readonly ContextThrough[] {
+  const ofExchange = contexts.get(exchange) ?? new Map<string, readonly ContextThrough[]>();
+  contexts.set(exchange, ofExchange);
+  const name = `${phone.id} ${nameOf(within)} ${JSON.stringify([span, situation])}`;
+  const before = ofExchange.get(name);
+  if (before) return before;
+  const found = new Map<DialContext, ContextThrough>();
   const ask = (watched: readonly Exchange[], at: number) => contextOf(watched[0]!, phone, { at, situation });
   for (const { answer: context, at, stretches } of overTime([exchange], situation, span, ask, [], within)) {
     const known = found.get(context);
     if (known) known.stretches.push(...stretches);
     else found.set(context, { context, at, stretches: [...stretches] });
   }
-  return [...found.values()];
+  const all = [...found.values()];
+  ofExchange.set(name, all);
+  return all;
 }
 
-const takes = (map: Automaton, dial: string): boolean => {
+const names = new WeakMap<readonly Span[], string>();
+
+/** Spans by all that is in them: two promises may be about as many times between the same ends, and not the same ones. */
+export function nameOf(spans: readonly Span[]): string {
+  let name = names.get(spans);
+  if (name === undefined) names.set(spans, (name = spans.map((s) => `${s.from}-${s.to}`).join()));
+  return name;
+}
+
+export const takes = (map: Automaton, dial: string): boolean => {
   const state = runAutomaton(map, dial);
   return state !== DEAD && map.accepts[state]!.length > 0;
 };
@@ -152,76 +167,21 @@ function witnessesWithin({ automaton, cells }: DialledCells, map: Automaton): (s
   return out;
 }
 
-/** Whether a promise is about the calls of a phone. */
-function isMeant(exchange: Exchange, promise: Promised, phone: Extension): boolean {
+/** The phones of a group that a promise is about; site and class are the same for all of them. */
+function meantOf(exchange: Exchange, promise: Promised, { phone, phones }: PhoneGroup): readonly string[] {
   const { fromSites, fromClasses, fromTeams, fromPhones } = promise;
+  if (fromSites.length > 0 && !fromSites.includes(phone.site)) return [];
+  if (fromClasses.length > 0 && !fromClasses.includes(phone.class)) return [];
+  if (fromTeams.length === 0 && fromPhones.length === 0) return phones;
+  return phones.filter((id) => isMeant(exchange, promise, exchange.extensions.get(id)!));
+}
+
+/** Whether a promise is about the calls of a phone, as far as teams and phones go. */
+function isMeant(exchange: Exchange, promise: Promised, phone: Extension): boolean {
+  const { fromTeams, fromPhones } = promise;
   const teams = phone.person === null ? [] : (exchange.people.get(phone.person)?.teams ?? []);
   return (
-    (fromSites.length === 0 || fromSites.includes(phone.site)) &&
-    (fromClasses.length === 0 || fromClasses.includes(phone.class)) &&
     (fromTeams.length === 0 || teams.some((t) => fromTeams.includes(t))) &&
     (fromPhones.length === 0 || fromPhones.includes(phone.id))
   );
-}
-
-const alikes = new WeakMap<Exchange, Map<string, AlikePhones>>();
-const EVERYTHING = { all: true, ids: new Set<string>() };
-
-/** Which phones take calls alike; what promises name stands alone. */
-function alikeIn(exchange: Exchange, situation: Situation, places: readonly string[]): AlikePhones {
-  const ofExchange = alikes.get(exchange) ?? new Map<string, AlikePhones>();
-  alikes.set(exchange, ofExchange);
-  const name = JSON.stringify([situation, places]);
-  let alike = ofExchange.get(name);
-  if (!alike) ofExchange.set(name, (alike = new AlikePhones([exchange], EVERYTHING, situation, situation, places)));
-  return alike;
-}
-
-/** The calls from outside that a promise is about: to groups of our numbers, by every class of callers. */
-export function* entriesOfNumbers(
-  exchange: Exchange,
-  promise: Promised,
-  situation: Situation,
-  span: Span,
-  within: readonly Span[],
-): Generator<Entry> {
-  const { fromSites, fromNumbers, fromTrunks } = promise;
-  const meant = exchange.plan.numbers.filter((n) => {
-    const trunk = n.trunk === null ? undefined : exchange.trunks.get(n.trunk);
-    return (
-      n.state === 'active' &&
-      trunk !== undefined &&
-      (fromNumbers.length === 0 || fromNumbers.includes(n.id)) &&
-      (fromTrunks.length === 0 || fromTrunks.includes(trunk.id)) &&
-      (fromSites.length === 0 || fromSites.includes(trunk.site))
-    );
-  });
-  const e164s = meant.map((n) => n.e164);
-  for (const numbers of numbersInGroups([exchange], situation, e164s, alikeIn(exchange, situation, promise.places))) {
-    const ours = exchange.numberByE164.get(numbers[0]!)!;
-    const at = arrives(exchange, ours)!;
-    const since = activeSince(ours, exchange.sites.get(ours.site)!);
-    const active = within.filter((s) => s.to > since).map((s) => ({ from: Math.max(s.from, since), to: s.to }));
-    if (active.length === 0) continue;
-    for (const calling of callerCells([exchange], situation, at.text, [at.site])) {
-      if (isBlocked(exchange, situation, calling, at.site)) continue;
-      yield {
-        call: (moment) => ({ from: { type: 'outside', calling }, dial: ours.e164, enBloc: true, at: moment }),
-        key: `outside ${calling} ${ours.e164}`,
-        phone: null,
-        phones: [],
-        numbers,
-        within: active,
-        moments: [],
-        named: true,
-      };
-    }
-  }
-}
-
-/** Whoever is blocked is meant to come nowhere: no promise is about them. */
-export function isBlocked(exchange: Exchange, situation: Situation, calling: string | null, site: string): boolean {
-  const lists = ['organisation', site].flatMap((id) => exchange.blocked.get(id)?.automaton ?? []);
-  if (calling !== null && lists.some((map) => takes(map, calling))) return true;
-  return (situation.blocked ?? []).some((b) => b.calling === calling && (b.site === null || b.site === site));
 }
