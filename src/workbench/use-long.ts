@@ -20,8 +20,8 @@ export interface AskedLong<T> extends Asked<T> {
 
 const LOOK_EVERY_MS = 500;
 
-/** Asks what may take long, as `useAsked` does; the last answer stands until the next one is there. */
-export function useLong<N extends OperationName>(name: N, input: Input<N>): AskedLong<Answer<N>> {
+/** Asks what may take long, as `useAsked` does; the last answer stands until the next one is there. Nothing is asked of null. */
+export function useLong<N extends OperationName>(name: N, input: Input<N> | null): AskedLong<Answer<N>> {
   const version = useDraftVersion();
   const queries = useQueryClient();
   const key = [name, input, version, 'long'];
@@ -29,13 +29,14 @@ export function useLong<N extends OperationName>(name: N, input: Input<N>): Aske
   const [stopped, setStopped] = useState(false);
   const asked = useQuery({
     queryKey: key,
+    enabled: input !== null,
     placeholderData: keepPreviousData,
     retry: false,
     queryFn: async ({ signal }): Promise<Answer<N>> => {
       const own = uuid();
       setTicket(own);
       setStopped(false);
-      const result = await callLong(name, input, signal, own);
+      const result = await callLong(name, input!, signal, own);
       if (!result.ok) throw new Error(result.errors[0]!.sentence);
       return result.value;
     },
@@ -51,7 +52,7 @@ export function useLong<N extends OperationName>(name: N, input: Input<N>): Aske
     },
   });
   return {
-    value: asked.data ?? null,
+    value: input === null ? null : (asked.data ?? null),
     wrong: asked.error?.message ?? null,
     waiting,
     share: waiting ? (far.data ?? null) : null,

@@ -16,6 +16,9 @@ export interface Standing {
   situation: Situation;
 }
 
+/** Called now and then with how much is done, from 0 to 1; to stop, it throws. */
+type Progress = (done: number) => void;
+
 /** Two atlases laid over one another: every string of 1 to 32 symbols that becomes something else in one than in the other. */
 export interface Laid {
   /** the most strings first */
@@ -31,7 +34,7 @@ export interface Laid {
  * Lays what can be dialled at one phone over what can be dialled at another: another phone, another moment, or another plan. Strings
  * go alike where outcome, kind, what takes them (by its name), trunk and right are the same (ENGINE E14).
  */
-export function atlasesApart(was: Standing, willBe: Standing): Laid {
+export function atlasesApart(was: Standing, willBe: Standing, progress?: Progress): Laid {
   const [a, b] = [new Side(was), new Side(willBe)];
   const groups = new Map<string, Group>();
   let [alike, differ] = [0n, 0n];
@@ -50,12 +53,17 @@ export function atlasesApart(was: Standing, willBe: Standing): Laid {
     return group;
   };
   const pairs = pairsOf(a.dialled, b.dialled);
-  for (const pair of pairs.list) {
+  for (const [i, pair] of pairs.list.entries()) {
+    if (i % 64 === 0) progress?.(i / pairs.list.length / 2);
     if (a.isLiteral(pair.was) || b.isLiteral(pair.willBe)) continue;
     put([a.ofCell(pair.was), b.ofCell(pair.willBe)], pair.count, pair.example)?.pairs.push(pair);
   }
-  for (const dial of new Set([...a.literals.keys(), ...b.literals.keys()]))
+  const strings = new Set([...a.literals.keys(), ...b.literals.keys()]);
+  let done = 0;
+  for (const dial of strings) {
+    if (done++ % 64 === 0) progress?.(0.5 + done / strings.size / 2);
     put([a.ofString(dial), b.ofString(dial)], 1n, dial)?.dials.push(dial);
+  }
   return {
     apart: [...groups.values()]
       .map(({ fates, count, example, pairs: own, dials }): Apart => {
@@ -87,13 +95,16 @@ export function atlasThrough(
   { exchange, phone }: Omit<Standing, 'at' | 'situation'>,
   span: Span,
   pieces: readonly { from: number; situation: Situation }[],
+  progress?: Progress,
 ): AtlasHours[] {
   const found = new Map<string, AtlasHours>();
   pieces.forEach(({ from, situation }, i) => {
     const piece = { from: Math.max(from, span.from), to: Math.min(pieces[i + 1]?.from ?? span.to, span.to) };
     if (piece.from >= piece.to) return;
-    const told = ([watched]: readonly Exchange[], at: number) =>
-      new Side({ exchange: watched!, phone, at, situation }).told();
+    const told = ([watched]: readonly Exchange[], at: number) => {
+      progress?.((at - span.from) / (span.to - span.from));
+      return new Side({ exchange: watched!, phone, at, situation }).told();
+    };
     for (const { at, stretches, answer } of overTime([exchange], situation, span, told, [], [piece])) {
       const known = found.get(answer);
       if (known) known.stretches.push(...stretches);

@@ -12,7 +12,9 @@ import { Workspace } from '@/ui/workspace';
 import { formFields } from '@/workbench/form-fields';
 import { addressOf } from '@/workbench/api';
 import { PhoneBox } from '@/workbench/phone-box';
+import { LongWait } from '@/workbench/long-wait';
 import { useAsked } from '@/workbench/use-asked';
+import { useLong } from '@/workbench/use-long';
 import { PlanChoice } from '@/workbench/plan-choice';
 import { ApartTable } from './apart-table';
 import { isCompared, pathOf, type Asked } from './asked';
@@ -28,10 +30,8 @@ export function AtlasPage({ mayEdit, ...asked }: Asked & { mayEdit: boolean }) {
   const query = { phone, at, of, together: 'true', ...(under ? { under } : {}) } as const;
   const atlas = useAsked('atlas', phone ? { query } : null, { keep: true });
   const compared = isCompared(asked);
-  const hours = useAsked('atlasHours', phone && !compared ? { query: { phone, at, of } } : null, { keep: true });
-  const apart = useAsked('atlasApart', phone && compared ? { query: { phone, at, of, ...withOf(asked) } } : null, {
-    keep: true,
-  });
+  const hours = useLong('atlasHours', phone && !compared ? { query: { phone, at, of } } : null);
+  const apart = useLong('atlasApart', phone && compared ? { query: { phone, at, of, ...withOf(asked) } } : null);
   const write = useWriting();
   const [only, setOnly] = useState<Sort | null>(null);
   const value = atlas.value;
@@ -64,15 +64,15 @@ export function AtlasPage({ mayEdit, ...asked }: Asked & { mayEdit: boolean }) {
       {!phone ? <Empty>No extension has a phone yet: what phones can dial is shown here once one has.</Empty> : null}
       <Box aria-busy={atlas.waiting || apart.waiting} minH="420px">
         {compared ? (
-          apart.value ? (
-            <ApartTable value={apart.value} />
-          ) : apart.wrong ? null : (
-            <Box color="quiet">Both atlases are being laid over one another.</Box>
-          )
+          <>
+            <LongWait asked={apart} doing="Both atlases are being laid over one another." />
+            {apart.value ? <ApartTable value={apart.value} /> : null}
+          </>
         ) : value ? (
           <>
             <Crumbs asked={asked} />
             <PartitionBars value={value} pathTo={(digits) => pathOf({ ...asked, under: digits })} under={under} />
+            {under === '' ? <LongWait asked={hours} doing="The week is being looked through." /> : null}
             {hours.value && under === '' ? (
               <HoursBar hours={hours.value} pathAt={(moment) => pathOf({ ...asked, at: moment })} />
             ) : null}

@@ -4,10 +4,11 @@ import { Box } from '@chakra-ui/react';
 import { Link } from '@/ui/link';
 import { LedgerPage, type LedgerPageData } from '@/workbench/ledger-page';
 import { ReadyMade } from './ready-made';
-import { CallThatBreaks, VerdictWord, useVerdicts } from './verdict';
+import { CallThatBreaks, CheckingAll, VerdictWord, useVerdicts, type Verdict } from './verdict';
 
 /** All promises, with what became of each in the draft. */
 export function PromisesPage({ data }: { data: LedgerPageData }) {
+  const verdicts = useVerdicts();
   return (
     <LedgerPage
       kind="promise"
@@ -16,15 +17,21 @@ export function PromisesPage({ data }: { data: LedgerPageData }) {
       data={data}
       lead="What must always be so, checked over every call there can be. A firm one stops going live while it is broken."
       empty="A promise says what must always be so, such as: emergency calls leave at their own site. It is checked over every call there can be, after each edit."
+      acts={<CheckingAll verdicts={verdicts} />}
       columns={[
         { key: 'name', title: 'Name', width: 'minmax(180px, 1.1fr)' },
         { key: 'says', title: 'Says', width: 'minmax(220px, 2fr)' },
         { key: 'firm', title: 'Firm', width: '60px' },
-        { key: 'state', title: 'In the draft', width: '110px', cell: (row) => <VerdictWord id={row.id} /> },
+        {
+          key: 'state',
+          title: 'In the draft',
+          width: '110px',
+          cell: (row) => <VerdictWord id={row.id} verdicts={verdicts} />,
+        },
       ]}
       below={
         <>
-          <Broken />
+          <Broken all={verdicts.value?.promises ?? []} />
           {data.canEdit ? <ReadyMade has={data.rows.map((r) => r.cells.name ?? '')} /> : null}
         </>
       }
@@ -33,8 +40,7 @@ export function PromisesPage({ data }: { data: LedgerPageData }) {
 }
 
 /** Every promise that is broken, with the call that breaks it. */
-function Broken() {
-  const { all } = useVerdicts();
+function Broken({ all }: { all: readonly Verdict[] }) {
   const broken = all.filter((p) => !p.holds);
   if (broken.length === 0) return null;
   return (

@@ -6,22 +6,23 @@ import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { pathOfCall } from '@/workbench/paths';
 import { LongWait } from '@/workbench/long-wait';
-import { useAsked } from '@/workbench/use-asked';
 import { useLong } from '@/workbench/use-long';
 
 export type Verdict = Answer<'promises'>['promises'][number];
 
-/** What became of the promises of the draft, as far as it is known by now. */
-export function useVerdicts() {
-  const { value, wrong } = useAsked('promises', { query: { of: 'draft' } }, { keep: true });
-  return { of: (id: string) => value?.promises.find((p) => p.id === id) ?? null, all: value?.promises ?? [], wrong };
-}
+/** What became of the promises of the draft, with how far the checking has come. */
+export const useVerdicts = () => useLong('promises', { query: { of: 'draft' } });
+type Verdicts = ReturnType<typeof useVerdicts>;
+
+/** While all promises are checked: how far that is, and its end. */
+export const CheckingAll = ({ verdicts }: { verdicts: Verdicts }) => (
+  <LongWait asked={verdicts} doing="Every call is being asked." />
+);
 
 /** Whether one promise holds, in a word. */
-export function VerdictWord({ id }: { id: string }) {
-  const { of, wrong } = useVerdicts();
-  const verdict = of(id);
-  if (!verdict) return <Box color="quiet">{wrong ? 'not known' : 'being checked'}</Box>;
+export function VerdictWord({ id, verdicts: { value, wrong, stopped } }: { id: string; verdicts: Verdicts }) {
+  const verdict = value?.promises.find((p) => p.id === id);
+  if (!verdict) return <Box color="quiet">{wrong || stopped ? 'not known' : 'being checked'}</Box>;
   return (
     <Box color={verdict.holds ? 'moss' : 'brick'} fontWeight={verdict.holds ? 400 : 700}>
       {verdict.holds ? 'holds' : 'broken'}
@@ -31,7 +32,7 @@ export function VerdictWord({ id }: { id: string }) {
 
 /** Whether a promise holds, of how many ways of calls; or the call that breaks it. */
 export function VerdictPart({ id }: { id: string }) {
-  const asked = useLong('promises', { query: { of: 'draft' } });
+  const asked = useVerdicts();
   const { value, wrong, waiting } = asked;
   const verdict = value?.promises.find((p) => p.id === id) ?? null;
   return (

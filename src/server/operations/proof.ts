@@ -42,16 +42,16 @@ export const proofHandlers: Handlers<keyof typeof proofFacts> = {
     ]);
     return file(writeCsv([head, ...rows]), 'text/csv; charset=utf-8; header=present', `atlas-${query.phone}.csv`);
   },
-  atlasApart: async ({ actor, query, request }) => {
-    const asked = { reader: actor, ...query, now: Date.now() };
+  atlasApart: async (knock) => {
+    const asked = { reader: knock.actor, ...knock.query, now: Date.now() };
     const [one, other] = await ask('momentsApart', asked);
     const situations = [await situationAt(one), await situationAt(other)] as const;
-    return ask('atlasApart', { ...asked, situations }, { signal: request.signal });
+    return askLong('atlasApart', { ...asked, situations }, knock);
   },
-  atlasHours: async ({ actor, query, request }) => {
-    const asked = { reader: actor, ...query, now: Date.now() };
+  atlasHours: async (knock) => {
+    const asked = { reader: knock.actor, ...knock.query, now: Date.now() };
     const pieces = await piecesAround(await ask('momentAt', asked));
-    return ask('atlasHours', { ...asked, pieces }, { signal: request.signal });
+    return askLong('atlasHours', { ...asked, pieces }, knock);
   },
   impact: async (knock) => askLong('impact', { ...(await nowFor(knock.actor)), ...knock.query }, knock),
   effect: async ({ actor, request }) => ask('effect', await nowFor(actor), { signal: request.signal }),

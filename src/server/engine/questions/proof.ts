@@ -6,6 +6,7 @@ import { atlasOf, atlasThrough, atlasesApart } from '@/core/proof';
 import type { Situation } from '@/core/routing';
 import { demandFor } from '../../access/areas';
 import { Refused } from '../../access/rights';
+import { goingOn } from '../ground/going-on';
 import type { HeldPlan } from '../ground/held';
 import { sightIn, type By, type Given } from '../ground/question';
 import { heldOf } from './held-of';
@@ -93,7 +94,7 @@ export async function atlasApart(
     at,
     situation,
   }));
-  const { apart, alike, differ } = atlasesApart(a!, b!);
+  const { apart, alike, differ } = atlasesApart(a!, b!, goingOn);
   return sightIn(sides[0]!.held, input.reader).cut({
     groups: apart,
     alike: String(alike),
@@ -119,9 +120,13 @@ export async function atlasHours(
   const exchange = held.exchange();
   const then = (moment: number) => pieces.findLast((p) => p.from <= moment)?.situation ?? pieces[0]!.situation;
   const standing = (moment: number) => ({ exchange, phone: phone.id, at: moment, situation: then(moment) });
-  const cuts = atlasThrough({ exchange, phone: phone.id }, span, pieces);
+  // What is there by now of the week, then of what is laid over what is there at the moment asked about.
+  const cuts = atlasThrough({ exchange, phone: phone.id }, span, pieces, (share) => goingOn(share / 2));
   const isIn = ({ stretches }: (typeof cuts)[number]) => stretches.some((s) => s.from <= at && at < s.to);
-  const differ = cuts.map((c) => (isIn(c) ? '0' : String(atlasesApart(standing(at), standing(c.at)).differ)));
+  const differ = cuts.map((c, i) => {
+    goingOn(0.5 + i / cuts.length / 2);
+    return isIn(c) ? '0' : String(atlasesApart(standing(at), standing(c.at)).differ);
+  });
   // What goes as at the moment asked about is one, whatever else is cut there.
   const same = differ.indexOf('0');
   const stretches: Answer<'atlasHours'>['stretches'] = [];
