@@ -22,13 +22,10 @@ const unitOnly = paths.length > 0 && paths.every((a) => /^(src|bin|demo)\b/.test
 const systemOnly = paths.length > 0 && paths.every((a) => /^tests\b/.test(a));
 const report = join(ROOT, '.build', 'test-report.json');
 
-/**
- * Tests of the system run so many side by side, each with an application of its own: they wait more than they compute, on slow
- * lines above all. A single file needs one only.
- */
-const APPLICATIONS = paths.length === 1 && /\.test\.ts$|\/[^/]+\//.test(paths[0]) ? 1 : 3;
-/** Between the ports of two applications; tests start more of them beside theirs. */
-const APART = 200;
+/** Tests of the system run so many side by side, each with an application of its own. A single file needs one only. */
+const APPLICATIONS = paths.length === 1 && /\.test\.ts$|\/[^/]+\//.test(paths[0]) ? 1 : 2;
+/** Between the ports of two applications. */
+const APART = 20;
 const AWAY_MS = 4000;
 
 /** Seconds from which on a test is named as slow. */
@@ -106,10 +103,10 @@ try {
   ensurePackages();
   const results = systemOnly ? [] : [await jest('unit', 2, process.env)];
   if (!unitOnly) {
-    for (let number = 0; number < APPLICATIONS; number++) applications.push(new Application());
-    // The first one builds what all of them run.
-    await applications[0].start(0);
-    await Promise.all(applications.slice(1).map((a, i) => a.start(i + 1)));
+    for (let number = 0; number < APPLICATIONS; number++) {
+      applications.push(new Application());
+      await applications.at(-1).start(number);
+    }
     const POLYDROME_APPLICATIONS = JSON.stringify(applications.map((a) => a.env));
     results.push(await jest('system', APPLICATIONS, { ...process.env, POLYDROME_APPLICATIONS }));
     await stop();
