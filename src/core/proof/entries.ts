@@ -1,9 +1,11 @@
 import {
   KINDS,
+  RULED_KINDS,
   objectsOf,
   referencesOf,
   referrersOf,
   type AnyObject,
+  type ClassOfService,
   type Difference,
   type ObjectKind,
   type Plan,
@@ -146,4 +148,19 @@ export function phonesApart(exchanges: readonly Exchange[], edits: readonly Diff
           out.add(e.id);
       }
   return out;
+}
+
+/**
+ * Kinds of calls whose rights edits change, by class; null: whatever else a class decides may be another, since it is new or gone.
+ */
+export function kindsRuled(edits: readonly Difference[]): ReadonlyMap<string, ReadonlySet<string> | null> {
+  const rightsOf = (object: unknown) => (object as ClassOfService).rights;
+  return new Map(
+    edits.flatMap(({ kind, id, before, after }): [string, ReadonlySet<string> | null][] => {
+      if (kind !== 'class') return [];
+      if (!before || !after) return [[id, null]];
+      const [a, b] = [rightsOf(before), rightsOf(after)];
+      return [[id, new Set(RULED_KINDS.filter((k) => JSON.stringify(a[k]) !== JSON.stringify(b[k])))]];
+    }),
+  );
 }

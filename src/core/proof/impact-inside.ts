@@ -14,7 +14,7 @@ import type { Difference, Extension } from '../plan';
 import { contextOf, landingOf, type Call, type Exchange } from '../routing';
 import type { AlikePhones } from './alike-phones';
 import { cellsOf } from './atlas';
-import { callersEdited, phonesApart, type Affected } from './entries';
+import { callersEdited, kindsRuled, phonesApart, type Affected } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { holding, type Act } from './acts';
 import { differing, endOf, sentIn, type End } from './noticed';
@@ -36,6 +36,7 @@ export function insideCells(
   const apart = phonesApart(both, edits);
   const groups = phoneGroups(both, apart);
   const out: ChangedCell[] = [];
+  const ofClasses = kindsRuled(edits);
   const standing = new Standing(comparing, affected, callersEdited(edits), alike);
   groups.forEach((group, i) => {
     if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
@@ -48,7 +49,7 @@ export function insideCells(
     );
     const merged = mergedTimes(times);
     for (const time of merged)
-      out.push(...regions(comparing, affected, group, phones, apart.has(group.phone.id), time));
+      out.push(...regions(comparing, affected, group, phones, { alone: apart.has(group.phone.id), ofClasses }, time));
     standing.meet(
       group,
       phones,
@@ -72,6 +73,8 @@ function mergedTimes(times: readonly Contexts[]): Contexts[] {
 /** Trunks of a list that are taken to be down, one after another. */
 const MOST_TRUNKS = 4;
 
+const NO_KINDS: ReadonlySet<string> = new Set();
+
 const laid = new WeakMap<DialledCells, WeakMap<DialledCells, Pairs>>();
 
 /** Strings that are dialled at phones of a group and that no object of the plan has, where they end otherwise. */
@@ -80,17 +83,20 @@ function regions(
   { all, ids }: Affected,
   group: PhoneGroup,
   phones: readonly [Extension, Extension],
-  alone: boolean,
+  { alone, ofClasses }: { alone: boolean; ofClasses: ReturnType<typeof kindsRuled> },
   { at, stretches, answer: contexts }: Contexts,
 ): ChangedCell[] {
   const both: readonly Exchange[] = [was, willBe];
-  const everything = all || alone || phones.some((p) => ids.has(p.class));
+  // What decides of a class is which kinds of calls it allows.
+  const ofClass = phones.map((p) => (ids.has(p.class) ? ofClasses.get(p.class) : NO_KINDS) ?? null);
+  const everything = all || alone || ofClass.includes(null);
+  const kinds = new Set<string>(ofClass.flatMap((of) => [...(of ?? [])]));
   const ruled = contexts.map((c) => c.ladder.rules.map((r) => (r.type === 'rung' ? r.compiled.rung : null)));
   const sameRules = ruled[0]!.length === ruled[1]!.length && ruled[0]!.every((r, i) => r === ruled[1]![i]);
   const sameStrings =
     sameLayer(contexts[0].objects, contexts[1].objects) && sameLayer(contexts[0].emergency, contexts[1].emergency);
   // The same rules over the same digits, and none of them, nor what it leads to, is met by an edit.
-  if (!everything && sameRules && sameStrings && !ruled[0]!.some((r) => ids.has(r!.id))) return [];
+  if (!everything && kinds.size === 0 && sameRules && sameStrings && !ruled[0]!.some((r) => ids.has(r!.id))) return [];
   const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [DialledCells, DialledCells];
   const pairs = pairsBetween(mine, theirs);
   const out: ChangedCell[] = [];
@@ -100,7 +106,8 @@ function regions(
     const rules = cells.map((c) => (c.type === 'rule' ? c.rule.rung : null));
     const alike =
       rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
-    if (alike && !everything && !rules.some((r) => r && ids.has(r.id))) continue;
+    const isRuled = cells.some((c) => c.type === 'rule' && kinds.has(c.kind));
+    if (alike && !everything && !isRuled && !rules.some((r) => r && ids.has(r.id))) continue;
     const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
     const endsOf = (asked: Call, acts: readonly Act[]) => {
       const holds = [holding(situation, acts), holding(then, acts)];

@@ -110,7 +110,7 @@ export class Standing {
     every: boolean,
   ): readonly Together[] {
     const alone = phones.some((p) => this.callers.has(p.id));
-    const usual = alone || every ? null : moments.map((m) => this.dialledBy(m)).join();
+    const usual = alone ? null : `${every} ${moments.map((m) => this.dialledBy(m)).join()}`;
     const known = usual === null ? undefined : this.usual.get(usual);
     if (known) return known;
     const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
