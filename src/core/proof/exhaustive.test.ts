@@ -194,8 +194,8 @@ function pressing(plan: Plan, call: Call, keys: string): Act[] | null {
 }
 
 /** Every call from outside, with every row of keys that can be pressed in it. */
-function* outsideCalls(plan: Plan): Generator<{ call: Call; acts: Act[] }> {
-  for (const at of TIMES)
+function* outsideCalls(plan: Plan, times = TIMES as readonly number[]): Generator<{ call: Call; acts: Act[] }> {
+  for (const at of times)
     for (const calling of CALLERS) {
       const call = fromOutside(calling, at);
       yield { call, acts: [] };
@@ -205,6 +205,49 @@ function* outsideCalls(plan: Plan): Generator<{ call: Call; acts: Act[] }> {
         if (acts) yield { call, acts };
       }
     }
+}
+
+/** Holds the impact of one plan after another against asking every call of both; how many calls go otherwise. */
+function changesAreNamed(before: Plan, after: Plan, times: readonly number[]): number {
+  let changed = 0;
+  const edits = differences(before, after);
+  const cells = changedCells({ was: compile(before), willBe: compile(after), situation: {}, span: SPAN }, edits);
+  const loud = cells.filter((c) => !c.aspects.every((a) => a === 'seconds' || a === 'heard'));
+  const during = (c: (typeof cells)[number], at: number) => c.stretches.some((x) => at >= x.from && at < x.to);
+  for (const at of times)
+    for (const phone of PHONES)
+      for (const dial of SHORT) {
+        // As it is dialled: what is taken before all of it was is the call of what is shorter.
+        const call = fromPhone(phone, dial, at, false);
+        const apart = noticed(before, call) !== noticed(after, call);
+        changed += apart ? 1 : 0;
+        const mine = loud.filter(
+          (c) => c.number === null && c.acts.length === 0 && c.callers.some((g) => g.includes(phone)) && during(c, at),
+        );
+        const begun = [...dial].map((_, i) => dial.slice(0, i + 1));
+        if (apart)
+          expect({ at, phone, dial, cells: mine.some((c) => begun.some(c.has)) }).toEqual({
+            at,
+            phone,
+            dial,
+            cells: true,
+          });
+        else
+          expect({ at, phone, dial, cells: mine.some((c) => c.has(dial)) }).toEqual({
+            at,
+            phone,
+            dial,
+            cells: false,
+          });
+      }
+  for (const { call, acts } of outsideCalls(before, times)) {
+    const [one, two] = [before, after].map((p) => noticed(p, call, holding({}, acts)));
+    if (one === two) continue;
+    changed += 1;
+    const mine = loud.filter((c) => c.number === call.dial && c.acts.length <= acts.length && during(c, call.at));
+    expect({ call, acts, cells: mine.length > 0 }).toEqual({ call, acts, cells: true });
+  }
+  return changed;
 }
 
 const holds = (property: fc.IProperty<[Shape]> | fc.IProperty<[Shape, Shape]>) =>
@@ -233,50 +276,26 @@ describe('every call of a tiny plan', () => {
     let changed = 0;
     holds(
       fc.property(shape, shape, (s, other) => {
-        // An edit or two: not all of it is another.
-        const before = planOf(s);
-        const after = planOf({ ...s, keys: other.keys, rungs: other.rungs, weekly: other.weekly, route: other.route });
-        const edits = differences(before, after);
-        const cells = changedCells({ was: compile(before), willBe: compile(after), situation: {}, span: SPAN }, edits);
-        const loud = cells.filter((c) => !c.aspects.every((a) => a === 'seconds' || a === 'heard'));
-        const during = (c: (typeof cells)[number], at: number) => c.stretches.some((x) => at >= x.from && at < x.to);
-        for (const at of TIMES)
-          for (const phone of PHONES)
-            for (const dial of SHORT) {
-              // As it is dialled: what is taken before all of it was is the call of what is shorter.
-              const call = fromPhone(phone, dial, at, false);
-              const apart = noticed(before, call) !== noticed(after, call);
-              changed += apart ? 1 : 0;
-              const mine = loud.filter(
-                (c) =>
-                  c.number === null && c.acts.length === 0 && c.callers.some((g) => g.includes(phone)) && during(c, at),
-              );
-              const begun = [...dial].map((_, i) => dial.slice(0, i + 1));
-              if (apart)
-                expect({ at, phone, dial, cells: mine.some((c) => begun.some(c.has)) }).toEqual({
-                  at,
-                  phone,
-                  dial,
-                  cells: true,
-                });
-              else
-                expect({ at, phone, dial, cells: mine.some((c) => c.has(dial)) }).toEqual({
-                  at,
-                  phone,
-                  dial,
-                  cells: false,
-                });
-            }
-        for (const { call, acts } of outsideCalls(before)) {
-          const [one, two] = [before, after].map((p) => noticed(p, call, holding({}, acts)));
-          if (one === two) continue;
-          changed += 1;
-          const mine = loud.filter((c) => c.number === call.dial && c.acts.length <= acts.length && during(c, call.at));
-          expect({ call, acts, cells: mine.length > 0 }).toEqual({ call, acts, cells: true });
-        }
+        // Not all of it is another.
+        const { keys, rungs, weekly, route } = other;
+        changed += changesAreNamed(planOf(s), planOf({ ...s, keys, rungs, weekly, route }), TIMES);
       }),
     );
     if (RUNS > 10) expect(changed).toBeGreaterThan(RUNS);
+  });
+
+  it.each<[string, (s: Shape) => Partial<Shape>]>([
+    ['a right to call outside', ({ unknown }) => ({ unknown: { ...unknown, allow: !unknown.allow } })],
+    ['a right to call inside', ({ internal }) => ({ internal: { ...internal, allow: !internal.allow } })],
+    ['a mailbox of one of several phones', ({ boxes: [a, b, c] }) => ({ boxes: [a!, !b!, c!] })],
+    ['who may be dialled at an attendant', ({ direct }) => ({ direct: direct === 'none' ? 'site' : 'none' })],
+  ])('is in a cell of the impact of one edit alone: %s', (_what, edit) => {
+    let changed = 0;
+    const one = fc.property(shape, (s) => {
+      changed += changesAreNamed(planOf(s), planOf({ ...s, ...edit(s) }), [FROM + 12 * 3_600_000]);
+    });
+    fc.assert(one, { seed: SEED, numRuns: 4 * RUNS });
+    expect(changed).toBeGreaterThan(0);
   });
 
   it(`comes to an end that reach names, on ${RUNS} plans`, () => {
