@@ -96,9 +96,18 @@ export function affectedBy(plans: readonly Plan[], edits: readonly Difference[],
 
 const WIDE: ReadonlySet<string> = new Set(['class', 'ladder', 'presenceRule']);
 
+/** Kinds of calls that go to strings of the plan: of a class's right to them every string is asked of every phone. */
+const STRINGS: ReadonlySet<string> = new Set(['internal', 'service']);
+
+/** Whether an edit is of what stands behind very many calls: of a class, where it is not just about kinds of calls outside. */
+function isWide(edit: Difference): boolean {
+  const kinds = kindsRuled([edit]).get(edit.id);
+  return kinds ? [...kinds].some((k) => STRINGS.has(k)) : WIDE.has(edit.kind);
+}
+
 /** Whether edits may concern so many calls that asking them all takes long in a large plan. */
 export const concernsMany = (plans: readonly Plan[], edits: readonly Difference[]): boolean =>
-  edits.some((e) => WIDE.has(e.kind)) || affectedBy(plans, edits).all;
+  edits.some(isWide) || affectedBy(plans, edits).all;
 
 const indexes = new WeakMap<readonly AnyObject[], ReadonlyMap<string, AnyObject>>();
 
