@@ -2,12 +2,13 @@ import type { Difference } from '../plan';
 import { Causes } from './causes';
 import type { ChangedCell, Comparing } from './changed';
 import { groupOf, shapeOf, type ImpactGroup } from './grouped';
-import { changedCells } from './impact';
+import { changedCells, deciding } from './impact';
 
 /** Cells of which each is held against every edit; of more, those that change alike are taken as one. */
 const MOST_TRACED = 3000;
 /** The impact of one plan after another, as groups: those of most phones and numbers for most of the time first. */
-export function impactOf(comparing: Comparing, edits: readonly Difference[]): ImpactGroup[] {
+export function impactOf(comparing: Comparing, all: readonly Difference[]): ImpactGroup[] {
+  const edits = deciding(all);
   const cells = changedCells(comparing, edits);
   const causes = new Causes(comparing, edits);
   const groups = new Map<string, { cells: ChangedCell[]; met: readonly Difference[] }>();

@@ -15,9 +15,20 @@ export const AHEAD_MS = 53 * 7 * 86_400_000;
  */
 export function changedCells(comparing: Comparing, edits?: readonly Difference[]): ChangedCell[] {
   const { was, willBe } = comparing;
-  const all = edits ?? differences(was.plan, willBe.plan);
+  const all = deciding(edits ?? differences(was.plan, willBe.plan));
   if (all.length === 0) return [];
   const affected = affectedBy([was.plan, willBe.plan], all, comparing.situation);
   const alike = new AlikePhones([was, willBe], affected, comparing.situation, comparing.then);
   return [...outsideCells(comparing, affected, alike), ...insideCells(comparing, affected, all, alike)];
+}
+
+/** The edits that may decide something. */
+export const deciding = (edits: readonly Difference[]): readonly Difference[] => edits.filter((e) => !isNote(e));
+
+/** Whether nothing but the note of an object is another: a note decides nothing. */
+function isNote({ before, after }: Difference): boolean {
+  if (!before || !after) return false;
+  const [a, b] = [before, after] as unknown as Record<string, unknown>[];
+  const fields = new Set([...Object.keys(a!), ...Object.keys(b!)]);
+  return [...fields].every((f) => f === 'note' || a![f] === b![f] || JSON.stringify(a![f]) === JSON.stringify(b![f]));
 }
