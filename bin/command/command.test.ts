@@ -597,11 +597,22 @@ describe('polydrome atlas and impact', () => {
       writeFileSync(other, JSON.stringify(document));
       const { code, value } = json(['impact', '--from', plan, '--to', other, '--at', at]);
       expect(code).toBe(1);
-      const groups = value.groups as { numbers: number; phones: number; aspects: string[]; edits: { id: string }[] }[];
+      const groups = value.groups as {
+        count: number;
+        phones: number;
+        numbers: number;
+        brought: number;
+        aspects: string[];
+        edits: { id: string }[];
+      }[];
       // A new name changes no call; longer ringing changes what follows without an answer.
       expect(groups.flatMap((g) => g.edits.map((e) => e.id))).toEqual(groups.map(() => one.id));
       for (const g of groups) expect(g.aspects).toEqual(['afterwards']);
-      expect(groups.some((g) => g.phones > 100) && groups.some((g) => g.numbers === 1)).toBe(true);
+      // Colleagues who dial it, its own number, and its digits as a trunk that brings private ones has them.
+      const of = { phones: 0, numbers: 0, brought: 0 };
+      expect(groups).toContainEqual(expect.objectContaining({ ...of, count: 131, phones: 131 }));
+      expect(groups).toContainEqual(expect.objectContaining({ ...of, count: 1, numbers: 1 }));
+      expect(groups).toContainEqual(expect.objectContaining({ ...of, count: 1, brought: 1 }));
     },
     PREPARED_MS,
   );

@@ -1,5 +1,5 @@
 import { readWhen } from '@/core/ask';
-import { DRILL_MS, drillOf, drillWords, drillsOf, nameIn, type DrillResult } from '@/core/proof';
+import { callersWords, DRILL_MS, drillOf, drillWords, drillsOf, nameIn, type DrillResult } from '@/core/proof';
 import type { Exchange } from '@/core/routing';
 import { Refusal, flagsOf, need, type Answer } from './answer';
 import { exchangeOf } from './plan';
@@ -25,10 +25,11 @@ export function drillCommand(args: string[]): Answer {
 
 function inWords(exchange: Exchange, drill: DrillResult): string {
   const { groups, emergency, channels, stranded } = drill;
+  const nowhere = callersWords(stranded, ' and ');
   const stuck = emergency.filter((e) => !e.leaves).map((e) => `${e.number} of ${nameIn(exchange, e.site)}`);
   const parts = [
     groups.length === 0 ? 'nothing changes' : `${groups.length} groups of calls change`,
-    stranded > 0 ? `${stranded} phones and numbers have calls that end nowhere` : 'no call ends nowhere',
+    nowhere ? `${nowhere} have calls that end nowhere` : 'no call ends nowhere',
     `${channels.left} of ${channels.of} channels left`,
     stuck.length > 0 ? `NO EMERGENCY CALL: ${stuck.join(', ')}` : 'every emergency call leaves',
   ];

@@ -227,6 +227,8 @@ export const planFacts = {
           z.strictObject({
             phones: z.number(),
             numbers: z.number(),
+            /** strings of digits that trunks bring and that are no numbers of ours */
+            brought: z.number(),
             call: z.string(),
             was: z.string(),
             willBe: z.string(),

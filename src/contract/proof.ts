@@ -11,6 +11,7 @@ import { edited, id } from './shared';
 
 const askedCall = z.strictObject({
   from: z.string(),
+  calling: z.string().optional(),
   dial: z.string(),
   at: z.string(),
   enBloc: z.boolean(),
@@ -28,12 +29,17 @@ const endSchema = z.strictObject({
   afterSeconds: z.number(),
 });
 
-const groupSchema = z.strictObject({
-  /** phones and numbers whose calls end otherwise */
-  count: z.number(),
+const callersCount = z.strictObject({
   phones: z.number(),
   numbers: z.number(),
-  /** the sites of these phones and numbers, by id */
+  /** strings of digits that trunks bring and that are no numbers of ours */
+  brought: z.number(),
+});
+
+const groupSchema = callersCount.extend({
+  /** phones, numbers and strings brought by trunks whose calls end otherwise */
+  count: z.number(),
+  /** the sites of these phones, numbers and trunks, by id */
   sites: z.array(z.string()),
   /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
   strings: z.string(),
@@ -198,7 +204,7 @@ export const proofFacts = {
     }),
   },
   reach: {
-    summary: 'Everywhere that calls to our numbers can end up, or who can end up at one object; in parts',
+    summary: 'Everywhere that calls from outside can end up, or who can end up at one object; in parts',
     right: 'ask',
     query: z.strictObject({
       of: which,
@@ -207,7 +213,7 @@ export const proofFacts = {
       from: z.coerce.number().int().min(0).max(1_000_000).default(0),
     }),
     answer: z.strictObject({
-      /** groups of numbers in all, of which these are some; where the next ones begin, null at the end */
+      /** groups of numbers, and of what else trunks bring, of which these are some; where the next ones begin, null at the end */
       count: z.number(),
       next: z.number().nullable(),
       /** what is asked about */
@@ -218,7 +224,9 @@ export const proofFacts = {
         z.strictObject({
           numbers: z.array(z.string()),
           count: z.number(),
-          /** of the site of these numbers */
+          /** instead of numbers: the name of a trunk, and digits that it can bring and that are no number of ours */
+          brought: z.strictObject({ trunk: z.string(), dial: z.string() }).nullable(),
+          /** of the site of these numbers, or of the trunk */
           zone: z.string(),
           ends: z.array(reachedEnd),
         }),
@@ -266,8 +274,8 @@ export const proofFacts = {
         }),
       ),
       channels: z.strictObject({ left: z.number(), of: z.number() }),
-      /** phones and numbers of which some call ends nowhere that went somewhere */
-      stranded: z.number(),
+      /** those of which some call ends nowhere that went somewhere */
+      stranded: callersCount,
     }),
   },
 } as const satisfies Record<string, Facts>;

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Answer } from '@/contract';
+import { assumedIn, callersWords } from '@/core/proof/call-words';
 import { Link } from '@/ui/link';
 import { shortCount } from './count';
 import { pathOfCall, type TracedPlans } from './paths';
@@ -36,15 +37,12 @@ export const GroupTable = ({ titles, children }: { titles: readonly string[]; ch
   </Box>
 );
 
-const some = (n: number, one: string, many: string) => (n === 0 ? '' : `${n} ${n === 1 ? one : many}`);
-
 /** How many phones and numbers, and how many strings of digits each. */
-export function HowMany({ group }: { group: Pick<Group, 'phones' | 'numbers' | 'strings'> }) {
-  const { phones, numbers, strings } = group;
-  const what = [some(phones, 'phone', 'phones'), some(numbers, 'number', 'numbers')].filter(Boolean).join(', ');
+export function HowMany({ group }: { group: Pick<Group, 'phones' | 'numbers' | 'brought' | 'strings'> }) {
+  const { phones, strings } = group;
   return (
     <td>
-      {what}
+      {callersWords(group)}
       {phones > 0 && strings !== '1' ? <Box color="quiet">{`${shortCount(strings)} strings of digits`}</Box> : null}
     </td>
   );
@@ -81,23 +79,12 @@ export function CallCell({ call, plans }: { call: Group['example']['call']; plan
       </Link>
       {call.situation ? (
         <Box fontFamily="body" color="quiet" fontSize="12px" whiteSpace="normal">
-          {Object.keys(call.situation).map(assumed).join(', ')}
+          {assumedIn(call.situation).join(', ')}
         </Box>
       ) : null}
     </chakra.td>
   );
 }
-
-const ASSUMED: Readonly<Record<string, string>> = {
-  busy: 'while busy',
-  away: 'while away',
-  off: 'while switched off',
-  doNotDisturb: 'while not to be disturbed',
-  trunks: 'while a trunk is down',
-  keys: 'with keys pressed',
-  presence: 'while in a state of presence',
-};
-const assumed = (part: string): string => ASSUMED[part] ?? part;
 
 /** A part of the time in words. */
 export function sayShare(share: number): string {

@@ -4,6 +4,7 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { Suspense, lazy } from 'react';
 import { Link } from '@/ui/link';
 import type { PaneLine } from '@/core/analysis';
+import { callersWords } from '@/core/proof/call-words';
 import { endOf } from '@/ui/ends';
 import { Glyph } from '@/ui/glyph';
 import { Later } from '@/ui/later';
@@ -115,7 +116,7 @@ function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
       {changes.slice(0, MOST_TOLD).map((c, i) => (
         <Box key={i} mb="10px" data-testid="changed-calls">
           <Box color="quiet">
-            {whose(c)}, {sayShare(c.share)}, such as{' '}
+            {callersWords(c)}, {sayShare(c.share)}, such as{' '}
             <Link href={pathOfCall(c.asked, { of: 'draft', beside: 'live' })} style={{ textDecoration: 'underline' }}>
               {c.call}
             </Link>
@@ -138,12 +139,6 @@ function Changed({ changes, asked }: Pick<Around, 'changes' | 'asked'>) {
       {changes.length > MOST_TOLD ? <Quiet>and {changes.length - MOST_TOLD} more groups of calls.</Quiet> : null}
     </>
   );
-}
-
-/** Of whom a group of calls is. */
-function whose({ phones, numbers }: Around['changes'][number]): string {
-  const some = (n: number, word: string) => (n === 0 ? '' : `${n} ${n === 1 ? word : `${word}s`}`);
-  return [some(phones, 'phone'), some(numbers, 'number')].filter(Boolean).join(', ');
 }
 
 function Line({ line }: { line: PaneLine }) {

@@ -10,8 +10,9 @@ export interface TracedPlans {
 }
 
 /** The trace page for a call that an answer names, with what happens on its way. */
-export function pathOfCall({ from, dial, at, situation }: NamedCall, plans?: TracedPlans): string {
+export function pathOfCall({ from, calling, dial, at, situation }: NamedCall, plans?: TracedPlans): string {
   const query = new URLSearchParams({ from, dial, at });
+  if (calling) query.set('calling', calling);
   if (situation && Object.keys(situation).length > 0) query.set('with', JSON.stringify(situation));
   if (plans && plans.of !== 'draft') query.set('of', plans.of);
   if (plans?.beside) query.set('beside', plans.beside);
@@ -20,6 +21,7 @@ export function pathOfCall({ from, dial, at, situation }: NamedCall, plans?: Tra
 
 interface NamedCall {
   from: string;
+  calling?: string | undefined;
   dial: string;
   at: string;
   situation?: object | undefined;

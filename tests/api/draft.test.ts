@@ -144,6 +144,31 @@ describe('the draft', () => {
     expect(await objectIn(boss, 'draft', 'sites', 't-site')).toBeUndefined();
   });
 
+  it.each(['blockedLeadTo', 'withheldLeadTo'])(
+    'keeps and takes back as one a place that the organisation leads to (%s)',
+    async (field) => {
+      const { organisation } = (await boss.get<{ organisation: Record<string, unknown> }>('/plan')).body;
+      const stale = await boss.post<{ error: { rowVersion: number } }>('/edits', {
+        edits: [{ kind: 'organisation', id: 'organisation', rowVersion: 99_999, value: organisation }],
+      });
+      const { rowVersion } = stale.body.error;
+      const value = { id: 't-away', name: 'Turned away', site: 'north-quay' };
+      const made = await boss.post('/edits', {
+        edits: [
+          { kind: 'announcement', id: value.id, rowVersion: null, value },
+          { kind: 'organisation', id: 'organisation', rowVersion, value: { ...organisation, [field]: value.id } },
+        ],
+      });
+      expect([made.status, made.body.error]).toEqual([200, undefined]);
+      const gone = await boss.post('/edits', {
+        edits: [{ kind: 'announcement', id: value.id, rowVersion: 1, value: null }],
+      });
+      expect(gone).toMatchObject({ status: 422, body: { error: { code: 'still-referred-to' } } });
+      expect((await boss.post('/edits/undo')).status).toBe(200);
+      expect(await objectIn(boss, 'draft', 'announcements', value.id)).toBeUndefined();
+    },
+  );
+
   it('of two people editing the same thing one wins, and the other is shown it', async () => {
     const o = (await objectIn(boss, 'draft', 'people', 'p-3005'))!;
     const version = await rowVersion('person', 'p-3005');

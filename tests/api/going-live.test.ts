@@ -3,6 +3,7 @@ import type { Going } from '@/contract/going-live';
 import { closePool } from '@/server/db/pool';
 import { Client, admin } from '../support/api';
 import { nextMail } from '../support/mail';
+import { until as eventually } from '../support/until';
 
 /* Going live in parts, at a time, and when a second person agrees. Live and draft are put back as they were. */
 
@@ -34,14 +35,11 @@ const PHONE = 'extension e-2112';
 const ORGANISATION = 'organisation organisation';
 const going = async (id: string) =>
   (await boss.get<{ goings: Going[] }>('/going-live')).body.goings.find((g) => g.id === id)!;
-async function until(id: string, state: Going['state']): Promise<Going> {
-  for (let i = 0; i < 300; i++) {
-    const now = await going(id);
-    if (now.state === state) return now;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`${id} is ${JSON.stringify(await going(id))}`);
-}
+const until = (id: string, state: Going['state']): Promise<Going> =>
+  eventually(
+    async () => [await going(id)].find((now) => now.state === state),
+    async () => `${id} is ${JSON.stringify(await going(id))}`,
+  );
 const soon = (ms: number) => new Date(Date.now() + ms).toISOString();
 
 /** Phones whose edits wait all the while: what the draft of the demo holds may have gone live before. */

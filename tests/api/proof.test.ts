@@ -204,7 +204,12 @@ describe('promises, impact and drills over the API', () => {
     const { body: role } = await boss.post<{ id: string }>('/roles', { name: `hamburg ${Date.now()}`, grants });
     const made = await boss.post<{ token: string }>('/tokens', { name: 'hamburg', role: role.id, days: 1 });
     const desk = Client.bearer(made.body.token);
-    for (const path of ['/promises?of=live', '/impact?from=1&to=2', '/drill?of=live&kind=trunk&out=kestrel']) {
+    for (const path of [
+      '/promises?of=live',
+      '/impact?from=1&to=2',
+      '/drill?of=live&kind=trunk&out=kestrel',
+      '/reach?of=live',
+    ]) {
       const { status, body } = await desk.get(path);
       expect([200, 403]).toContain(status);
       const text = JSON.stringify(body);

@@ -4,6 +4,7 @@ import { Client, admin, type Document } from '../support/api';
 import { ADMIN, openBrowser, press, signedIn, unfold, visit, waitForText } from '../support/browser';
 import { Hand } from '../support/hand';
 import { undoTo } from '../support/jobs';
+import { until } from '../support/until';
 
 /* The main attendant of the company from nothing, by hand: two levels, opening hours, three languages; then called in each. */
 
@@ -32,14 +33,7 @@ interface Plan {
   prompts: { id: string; sound: string | null; versions: { language: string; sound: string | null }[] }[];
 }
 const plan = async () => (await boss.get<Plan>('/plan')).body;
-async function until<T>(what: () => Promise<T | null | undefined | false>, why: string): Promise<T> {
-  for (let i = 0; i < 300; i++) {
-    const got = await what();
-    if (got) return got;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`waited in vain: ${why}`);
-}
+
 const keysOf = async (attendant: string, mode: string) =>
   Object.fromEntries(
     (await plan()).attendantKeys

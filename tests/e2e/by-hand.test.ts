@@ -52,7 +52,7 @@ async function list(path: string): Promise<void> {
   const link = await page.$(`nav a[href="${path}"]`);
   if (link && (await link.isVisible()) && !page.url().endsWith(path)) {
     await link.click();
-    await page.waitForFunction((p: string) => location.pathname === p, { timeout: 30_000 }, path);
+    await page.waitForFunction((p: string) => location.pathname === p, { timeout: 60_000 }, path);
   } else await visit(page, path);
   hand.clicks++;
   hand.thoughts++;
@@ -65,7 +65,7 @@ async function add(path: string, act: string, fill: () => Promise<void>): Promis
   await page.waitForSelector('#add-name');
   await fill();
   await hand.key('Enter');
-  await page.waitForFunction((p: string) => location.pathname.startsWith(`${p}/`), { timeout: 30_000 }, path);
+  await page.waitForFunction((p: string) => location.pathname.startsWith(`${p}/`), { timeout: 60_000 }, path);
   await page.waitForSelector('h1');
   await page.waitForFunction(() => document.querySelector('#add-name') === null);
 }
@@ -79,7 +79,7 @@ async function sheet(kind: string, rows: string[][]): Promise<void> {
   hand.keys += text.length - 2;
   await hand.press('Check these rows');
   await hand.press('Write ', true);
-  await page.waitForSelector('[data-testid=import-done]', { timeout: 30_000 }).catch(async (e: unknown) => {
+  await page.waitForSelector('[data-testid=import-done]', { timeout: 60_000 }).catch(async (e: unknown) => {
     const said = await page.$eval('main', (m) => (m as HTMLElement).innerText);
     throw new Error(`${String(e)}: ${said}`);
   });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn } from '../support/api';
-import { ADMIN, BASE, openBrowser, signedIn, waitForText } from '../support/browser';
+import { ADMIN, BASE, newPage, openBrowser, signedIn, waitForText } from '../support/browser';
 
 /* A page is seen before its code has come: what is typed, ticked and sent until then is neither lost nor put in an address. */
 
@@ -53,7 +53,7 @@ const works = (page: Page, selector: string) =>
 describe('before the code of a page has come', () => {
   it('name and password are typed and sent: the account is signed in, and no address has the password', async () => {
     const context = await browser.createBrowserContext();
-    const page = await context.newPage();
+    const page = await newPage(context);
     const { hold, letGo, asked } = await holding(page);
     hold();
     await see(page, '/sign-in', '#password');

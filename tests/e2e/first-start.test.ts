@@ -3,9 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
-import { openBrowser, waitForText } from '../support/browser';
+import { newPage, openBrowser, waitForText } from '../support/browser';
 import { Hand } from '../support/hand';
-import { FIRST_PORT, start, stopped, until, type Started } from '../support/started';
+import { FIRST_PORT, start, stopped, type Started } from '../support/started';
+import { until } from '../support/until';
 
 /* Somebody who runs a phone system beside other work begins with nothing, and ends with twenty people, a trunk and a main number that is answered, live. */
 
@@ -27,9 +28,13 @@ let page: Page;
 
 beforeAll(async () => {
   own = start(environment);
-  await until(() => /runs at|Port|failed/.test(own.said()), 180);
+  await until(
+    () => /runs at|Port|failed/.test(own.said()),
+    () => own.said(),
+    180,
+  );
   browser = await openBrowser();
-  page = await browser.newPage();
+  page = await newPage(browser);
   await page.setViewport({ width: 1280, height: 800 });
 });
 afterAll(async () => {

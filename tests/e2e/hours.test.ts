@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn } from '../support/api';
 import { ADMIN, AUDITOR, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
+import { until } from '../support/until';
 
 /* The week of hours: typed, painted with the pointer, painted with keys; the three say the same. */
 
@@ -23,14 +24,6 @@ afterAll(async () => {
 
 const weekly = async () => (await objectIn(boss, 'draft', 'hours', ID))!.weekly as string;
 const typed = () => page.$eval('[data-field=weekly]', (e) => (e as HTMLInputElement).value);
-
-async function until(what: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 100; i++) {
-    if (await what()) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`waited in vain; the draft says ${await weekly()}, the page ${await typed()}`);
-}
 
 /** Drags from one day and hour to another: the quarters at both ends are painted, too. */
 async function paint(fromDay: number, fromHour: number, toDay: number, toHour: number): Promise<void> {

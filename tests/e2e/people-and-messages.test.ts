@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin } from '../support/api';
-import { ADMIN, BASE, openBrowser, signedIn, visit, waitForText } from '../support/browser';
+import { ADMIN, BASE, newPage, openBrowser, signedIn, visit, waitForText } from '../support/browser';
 import { Hand } from '../support/hand';
 import { mailTo, nextMail } from '../support/mail';
 import { onSlowLine } from '../support/slow-line';
@@ -150,7 +150,7 @@ describe('administrators', () => {
     await waitForText(page, `A mail is on its way to ${to}`);
     const path = new URL(/https?:\/\/\S+\/join\/\S+/.exec((await nextMail(to, before)).text!)![0]).pathname;
     const context = await browser.createBrowserContext();
-    const other = await context.newPage();
+    const other = await newPage(context);
     await other.goto(BASE + path);
     await waitForText(other, 'Good day, Tomasz Wren', 'h1');
     await other.type('#join-password', 'a ferry full of geese');
@@ -168,7 +168,7 @@ describe('administrators', () => {
     const path = new URL(/https?:\/\/\S+\/join\/\S+/.exec((await nextMail(to, (await mailTo(to)).length)).text!)![0])
       .pathname;
     const context = await browser.createBrowserContext();
-    const hers = await context.newPage();
+    const hers = await newPage(context);
     await hers.goto(BASE + path);
     await hers.waitForSelector('#join-password');
     await hers.type('#join-password', 'lighthouse keeper nine');
@@ -222,7 +222,7 @@ describe('administrators', () => {
 describe('a caller on the public page of a queue', () => {
   it('asks to be called back at 320 wide, in its language, with what is missing said', async () => {
     const context = await browser.createBrowserContext();
-    const page = await context.newPage();
+    const page = await newPage(context);
     await page.setViewport({ width: 320, height: 640 });
     await page.goto(`${BASE}/call/bookings`);
     await waitForText(page, 'Bookings', 'h1');

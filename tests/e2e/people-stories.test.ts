@@ -16,7 +16,7 @@ let boss: Client;
 let before: Document;
 const plan = async () => (await boss.get<Document>('/plan')).body;
 const byLabel = async (label: string) =>
-  (await page.waitForSelector(`::-p-aria(${label})`, { timeout: 30_000 })) as ElementHandle<HTMLElement>;
+  (await page.waitForSelector(`::-p-aria(${label})`, { timeout: 60_000 })) as ElementHandle<HTMLElement>;
 
 beforeAll(async () => {
   boss = await admin();

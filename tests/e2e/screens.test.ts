@@ -65,7 +65,7 @@ describe('adding and deleting from ledgers', () => {
     await page.keyboard.press('z');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await page.waitForFunction(() => document.querySelectorAll('[data-testid=rung]').length === 3, { timeout: 15_000 });
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid=rung]').length === 3, { timeout: 60_000 });
   });
 
   it('an inbound route for one number is led above the map that holds it', async () => {

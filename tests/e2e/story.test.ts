@@ -1,7 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { admin } from '../support/api';
-import { ADMIN, AUDITOR, BASE, fill, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
+import {
+  ADMIN,
+  AUDITOR,
+  BASE,
+  fill,
+  newPage,
+  openBrowser,
+  press,
+  signedIn,
+  visit,
+  waitForText,
+} from '../support/browser';
 
 jest.setTimeout(120_000);
 const NUMBER = '+441632960150';
@@ -26,7 +37,7 @@ async function askLine(text: string): Promise<void> {
 
 describe('the story: a joiner with a number, asked and made live', () => {
   it('turns a wrong password away and keeps the page asked for', async () => {
-    const other = await (await browser.createBrowserContext()).newPage();
+    const other = await newPage(await browser.createBrowserContext());
     await other.goto(`${BASE}/extensions`, { waitUntil: 'networkidle0' });
     expect(other.url()).toContain('/sign-in');
     await other.type('#name', 'admin');
@@ -147,7 +158,7 @@ describe('two people', () => {
     await second.waitForFunction(() => !document.querySelector('[data-testid=conflict]'));
     await page.waitForFunction(
       () => (document.querySelector('[data-field=name]') as HTMLInputElement).value === 'Second Hand',
-      { timeout: 15_000 },
+      { timeout: 60_000 },
     );
     await second.close();
   });
@@ -160,7 +171,7 @@ describe('two people', () => {
     await waitForText(page, /Undone: .*Second Hand/);
     await page.waitForFunction(
       () => (document.querySelector('[data-field=name]') as HTMLInputElement).value === 'First Hand',
-      { timeout: 15_000 },
+      { timeout: 60_000 },
     );
   });
 });

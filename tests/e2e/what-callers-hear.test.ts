@@ -8,6 +8,7 @@ import { ADMIN, fill, openBrowser, press, signedIn, visit, waitForText } from '.
 import { Hand } from '../support/hand';
 import { undoTo } from '../support/jobs';
 import { toneWav } from '../support/tones';
+import { until } from '../support/until';
 
 /* An attendant from nothing, its keys and second level, prompts uploaded, recorded and spoken, and the caller played. */
 
@@ -51,14 +52,7 @@ interface Plan {
   }[];
 }
 const plan = async () => (await boss.get<Plan>('/plan')).body;
-async function until<T>(what: () => Promise<T | null | undefined | false>, why: string): Promise<T> {
-  for (let i = 0; i < 200; i++) {
-    const got = await what();
-    if (got) return got;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`waited in vain: ${why}`);
-}
+
 const keysOf = async (attendant: string) =>
   (await plan()).attendantKeys.filter((k) => k.attendant === attendant).map((k) => [k.key, k.does, k.leadsTo]);
 

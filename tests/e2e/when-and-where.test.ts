@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn, rowVersion } from '../support/api';
 import { ADMIN, AUDITOR, fill, openBrowser, press, signedIn, visit, waitForText } from '../support/browser';
+import { until } from '../support/until';
 
 /* What a part-time generalist is asked: close for the storm, the main number elsewhere after five, a fax that no voice meets; by mouse and by keys alone. */
 
@@ -27,14 +28,6 @@ async function lands(dial: string, at: string, of = 'live', calling = '+44163296
     `/trace?from=${encodeURIComponent(`outside:${calling}`)}&dial=${encodeURIComponent(dial)}&at=${encodeURIComponent(at)}&of=${of}`,
   );
   return body.lands?.id ?? body.outcome;
-}
-
-async function until(what: () => Promise<boolean>, why: string): Promise<void> {
-  for (let i = 0; i < 150; i++) {
-    if (await what()) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error(`waited in vain: ${why}`);
 }
 
 /** What the thing with the focus is called. */

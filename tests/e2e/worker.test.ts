@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { build } from 'esbuild';
 import type { Browser } from 'puppeteer-core';
-import { BASE, openBrowser } from '../support/browser';
+import { BASE, newPage, openBrowser } from '../support/browser';
 import { answers } from '../support/worker-questions';
 
 jest.setTimeout(120_000);
@@ -31,7 +31,7 @@ describe('core in a web worker', () => {
     const plan = readFileSync('demo/plan.yaml', 'utf8');
     const here = answers(plan);
     expect(here.length).toBeGreaterThan(100_000);
-    const page = await browser.newPage();
+    const page = await newPage(browser);
     // The application's own pages allow no code from elsewhere; this is about the engine, not about them.
     await page.setBypassCSP(true);
     await page.goto(`${BASE}/sign-in`);

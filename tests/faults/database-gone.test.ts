@@ -41,7 +41,7 @@ describe('the database is killed under the running application', () => {
     await waitForText(page, 'The database does not answer', 'body', 20_000);
     expect(await page.$eval('[data-field=name]', (e) => (e as HTMLInputElement).value)).toBe('Typed In The Dark');
     await healthy();
-    await page.waitForFunction(() => !document.querySelector('[data-testid=database-gone]'), { timeout: 20_000 });
+    await page.waitForFunction(() => !document.querySelector('[data-testid=database-gone]'), { timeout: 60_000 });
     expect(await page.$eval('[data-field=name]', (e) => (e as HTMLInputElement).value)).toBe('Typed In The Dark');
     await page.focus('[data-field=name]');
     await page.keyboard.press('Tab');

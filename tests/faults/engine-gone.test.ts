@@ -6,7 +6,7 @@ import { killed, processOf } from '../support/processes';
 
 /* The engine dies on purpose: what was asked is answered by the one that is started in its place. */
 
-jest.setTimeout(90_000);
+jest.setTimeout(180_000);
 
 let boss: Client;
 let browser: Browser;

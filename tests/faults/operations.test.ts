@@ -4,7 +4,8 @@ import { request } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
-import { FIRST_PORT, start, stopped, until, type Started } from '../support/started';
+import { FIRST_PORT, start, stopped, type Started } from '../support/started';
+import { until } from '../support/until';
 
 /*
  * Every command of docs/operations.md, read from that page and run: the paths and ports in it become those of a folder of the
@@ -68,7 +69,11 @@ let own: Started;
 async function service(data = 'data', more: Record<string, string> = {}): Promise<Started> {
   const environment = { ...settingsOf(block('environment', data)), POLYDROME_DB_PORT: String(DB_PORT), ...more };
   const started = start(environment);
-  await until(() => /Ctrl-C|^Port|failed|can’t/m.test(started.said()), 180);
+  await until(
+    () => /Ctrl-C|^Port|failed|can’t/m.test(started.said()),
+    () => started.said(),
+    180,
+  );
   writeFileSync(join(folder, 'journal'), started.said());
   return started;
 }

@@ -3,6 +3,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import { Client, admin, objectIn } from '../support/api';
 import { ADMIN, BASE, fill, openBrowser, signedIn, visit, waitForText } from '../support/browser';
 import { killed, processOf } from '../support/processes';
+import { until } from '../support/until';
 
 /* The process that renders pages dies, and the one that answers the API: what is typed stays, and all goes on by itself. */
 
@@ -18,15 +19,13 @@ beforeAll(async () => {
 });
 afterAll(() => browser.close());
 
-async function until(what: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 200; i++) {
-    if (await what().catch(() => false)) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error('waited in vain');
-}
-
-const pagesAnswer = () => until(async () => (await fetch(`${BASE}/sign-in`)).ok);
+const pagesAnswer = () =>
+  until(() =>
+    fetch(`${BASE}/sign-in`).then(
+      (r) => r.ok,
+      () => false,
+    ),
+  );
 
 describe('the process that renders pages is killed', () => {
   it('the API goes on, edits are kept, and the next page comes by itself', async () => {

@@ -2,8 +2,9 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from 'n
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { FIRST_PORT as FIRST, start as startOf, until } from '../support/started';
+import { FIRST_PORT as FIRST, start as startOf } from '../support/started';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
+import { until } from '../support/until';
 
 jest.setTimeout(120_000);
 const PORT = FIRST + 10;
@@ -97,7 +98,7 @@ describe('the start command', () => {
     expect(() => process.kill(database, 0)).toThrow();
 
     const second = start();
-    await until(() => second.said().includes('runs at'), 30);
+    await until(() => second.said().includes('runs at'));
     expect(await health()).toEqual(before);
     second.child.kill('SIGINT');
     expect(await second.ended).toBe(0);
@@ -111,11 +112,11 @@ describe('the start command', () => {
     const children = ours();
     expect(children.length).toBeGreaterThanOrEqual(4);
     first.child.kill('SIGKILL');
-    await until(() => ours().length === 0, 10);
+    await until(() => ours().length === 0);
     expect(() => process.kill(database, 0)).not.toThrow();
 
     const second = start();
-    await until(() => second.said().includes('runs at'), 60);
+    await until(() => second.said().includes('runs at'));
     expect(second.said()).toMatch(new RegExp(`left over by a start that was killed \\(process ${database}\\)`));
     expect(await health()).toBe(before);
     second.child.kill('SIGINT');
@@ -147,7 +148,7 @@ describe('the start command', () => {
     // Something that goes wrong: an engine that dies.
     const engine = ours().find(({ line }) => line.includes('engine.mjs'))!;
     process.kill(engine.pid, 'SIGKILL');
-    await until(() => run.said().includes('The routing engine ended (SIGKILL); it is started again'), 10);
+    await until(() => run.said().includes('The routing engine ended (SIGKILL); it is started again'));
     run.child.kill('SIGINT');
     expect(await run.ended).toBe(0);
     const text = [path, join(folder, 'data', 'mysql.log')]
@@ -169,9 +170,9 @@ describe('the start command', () => {
     const run = start();
     await until(() => run.said().includes('runs at'));
     for (let death = 1; death <= 3; death++) {
-      await until(() => ours().some(({ line }) => line.includes('worker.mjs')), 20);
+      await until(() => ours().some(({ line }) => line.includes('worker.mjs')));
       process.kill(ours().find(({ line }) => line.includes('worker.mjs'))!.pid, 'SIGKILL');
-      await until(() => run.said().split('The worker ended').length > death, 20);
+      await until(() => run.said().split('The worker ended').length > death);
     }
     expect(await run.ended).toBe(1);
     expect(run.said()).toMatch(/The worker ended 3 times within a minute \(SIGKILL\)/);

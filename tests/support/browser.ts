@@ -1,7 +1,7 @@
 import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type BrowserContext, type Page } from 'puppeteer-core';
 
 const FLAGS = [
   '--no-sandbox',
@@ -30,7 +30,17 @@ export function openBrowser(): Promise<Browser> {
   });
 }
 
+/** How long a page is waited for, and what is on it: a slow machine proves nothing wrong. */
+const PATIENCE_MS = 80_000;
+
 export type Theme = 'light' | 'dark';
+
+/** A page that is waited for with patience. */
+export async function newPage(context: Browser | BrowserContext): Promise<Page> {
+  const page = await context.newPage();
+  page.setDefaultTimeout(PATIENCE_MS);
+  return page;
+}
 
 /** A page of its own session, signed in, in one theme. */
 export async function signedIn(
@@ -41,7 +51,7 @@ export async function signedIn(
   size = { width: 1280, height: 800 },
 ): Promise<Page> {
   const context = await browser.createBrowserContext();
-  const page = await context.newPage();
+  const page = await newPage(context);
   await page.setViewport(size);
   await page.emulateMediaFeatures([
     { name: 'prefers-color-scheme', value: theme },
@@ -78,7 +88,7 @@ export async function waitForText(
   page: Page,
   text: string | RegExp,
   selector = 'body',
-  timeout = 30_000,
+  timeout = 60_000,
 ): Promise<void> {
   const source = text instanceof RegExp ? text.source : text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   await page.waitForFunction(
@@ -98,7 +108,7 @@ export async function waitForText(
 export async function press(page: Page, text: string): Promise<void> {
   const handle = await page.waitForSelector(
     `::-p-xpath(//button[normalize-space(.)="${text}"] | //a[normalize-space(.)="${text}"])`,
-    { timeout: 15_000 },
+    { timeout: 60_000 },
   );
   await handle!.click();
 }

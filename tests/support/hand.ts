@@ -18,7 +18,7 @@ export class Hand {
     const is = begins ? `starts-with(normalize-space(.), "${text}")` : `normalize-space(.)="${text}"`;
     const found = await this.page.waitForSelector(
       `::-p-xpath(//main//button[${is}] | //main//a[${is}] | //aside//button[${is}])`,
-      { timeout: 30_000 },
+      { timeout: 60_000 },
     );
     await this.still();
     await found!.click();
@@ -122,11 +122,11 @@ export class Hand {
   async today(): Promise<void> {
     await this.page.click('header a[href="/"]');
     this.clicks++;
-    await this.page.waitForSelector('[data-testid=order-of-work]', { timeout: 30_000 });
+    await this.page.waitForSelector('[data-testid=order-of-work]', { timeout: 60_000 });
   }
 
   async done(step: string): Promise<void> {
-    await this.page.waitForSelector(`[data-step=${step}][data-done=true]`, { timeout: 30_000 });
+    await this.page.waitForSelector(`[data-step=${step}][data-done=true]`, { timeout: 60_000 });
   }
 
   /**

@@ -1,5 +1,6 @@
 import { expect } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
+import { until as eventually } from './until';
 
 /** Milliseconds that every request takes longer: the middle one, in long runs the shorter and the longer too. */
 export const DELAYS: readonly (200 | 500 | 2000)[] = process.env.POLYDROME_SOAK ? [200, 500, 2000] : [500];
@@ -29,17 +30,14 @@ export function onSlowLine(page: () => Page) {
 
   const valueOf = (selector: string) => page().$eval(selector, (e) => (e as HTMLInputElement).value);
 
-  async function until(what: () => Promise<boolean>): Promise<void> {
-    for (let i = 0; i < 150; i++) {
-      if (await what()) return;
-      await new Promise((done) => setTimeout(done, 100));
-    }
-    // What stands there says why.
-    const said = await page().$$eval('[role=alert], [role=alertdialog], [data-testid=on-its-way]', (es) =>
-      es.map((e) => (e as HTMLElement).innerText),
-    );
-    throw new Error(`waited in vain: ${said.join(' | ')}`);
-  }
+  /** Waits until something is so; what stands on the page says why it is not. */
+  const until = (what: () => Promise<boolean>) =>
+    eventually(what, async () => {
+      const said = await page().$$eval('[role=alert], [role=alertdialog], [data-testid=on-its-way]', (es) =>
+        es.map((e) => (e as HTMLElement).innerText),
+      );
+      return said.join(' | ');
+    });
 
   /** Nothing is on its way to the draft any more, and the page shows the draft as it stands. */
   async function idle(): Promise<void> {
@@ -51,7 +49,7 @@ export function onSlowLine(page: () => Page) {
         };
         return document.querySelector(`[data-draft-version="${health.draftVersion}"]`) !== null;
       },
-      { timeout: 30_000, polling: 200 },
+      { timeout: 60_000, polling: 200 },
     );
   }
 

@@ -24,15 +24,6 @@ export function start(environment: Record<string, string>, args: readonly string
   return { child, said: () => text, ended: new Promise((done) => child.once('exit', (code) => done(code ?? -1))) };
 }
 
-/** Waits until something is so. */
-export async function until(what: () => boolean, seconds = 60): Promise<void> {
-  for (let i = 0; i < seconds * 10; i++) {
-    if (what()) return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error('waited in vain');
-}
-
 /** Ends it as Ctrl-C does. */
 export async function stopped({ child, ended }: Started): Promise<number> {
   child.kill('SIGINT');

@@ -25,7 +25,7 @@ import {
   type Situation,
   type Trace,
 } from '../routing';
-import { AHEAD_MS, concernsMany, impactOf, type ImpactGroup, type ToldEnd } from '../proof';
+import { callWords, AHEAD_MS, concernsMany, impactOf, type ImpactGroup, type ToldEnd } from '../proof';
 import { ASPECTS } from '../proof/facts';
 import { callsAround, callFromOutside, type CallAround } from './calls-around';
 
@@ -49,11 +49,14 @@ const changedCalls = z.strictObject({
     dial: z.string(),
     /** ISO 8601 */
     at: z.string(),
+    calling: z.string().optional(),
     enBloc: z.boolean(),
     situation: situationSchema.optional(),
   }),
   phones: z.number(),
   numbers: z.number(),
+  /** strings of digits that trunks bring and that are no numbers of ours */
+  brought: z.number(),
   /** for how much of the next 53 weeks, 0 to 1 */
   share: z.number(),
   aspects: z.array(z.enum(ASPECTS)),
@@ -122,10 +125,27 @@ function changesBetween(
   return { changes: groups.map(changedOf), asked: 'every call' };
 }
 
-function changedOf({ example: { call }, phones, numbers, share, aspects, was, willBe }: ImpactGroup): ChangedCalls {
-  const who = call.from.startsWith('outside:') ? call.from.slice('outside:'.length) : call.from;
-  const words = `${who === 'withheld' ? 'a withheld number' : who} calls ${call.dial}`;
-  return { call: words, asked: call, phones, numbers, share, aspects, was: shortOf(was), willBe: shortOf(willBe) };
+function changedOf({
+  example: { call },
+  phones,
+  numbers,
+  brought,
+  share,
+  aspects,
+  was,
+  willBe,
+}: ImpactGroup): ChangedCalls {
+  return {
+    call: callWords(call),
+    asked: call,
+    phones,
+    numbers,
+    brought,
+    share,
+    aspects,
+    was: shortOf(was),
+    willBe: shortOf(willBe),
+  };
 }
 
 /** Where it is told that a trunk does not own what is shown: what one rule does would stand on every phone otherwise. */

@@ -14,6 +14,43 @@ export interface PhoneGroup {
  * alone.
  */
 export function phoneGroups(exchanges: readonly Exchange[], apart: ReadonlySet<string> = new Set()): PhoneGroup[] {
+  const [first, ...others] = exchanges;
+  if (!others.every((other) => tellsAlike(first!, other, apart))) return groupedIn(exchanges, apart);
+  let groups = ofPlan.get(first!);
+  if (!groups) ofPlan.set(first!, (groups = groupedIn([first!], new Set())));
+  return apart.size === 0 ? groups : groups.flatMap((group) => without(first!, group, apart));
+}
+
+const ofPlan = new WeakMap<Exchange, PhoneGroup[]>();
+
+/** Lists of a plan by which phones are told apart, beside that of the phones. */
+const TOLD_BY = ['sites', 'ladders', 'rungs', 'people', 'teams', 'numbers', 'serviceCodes', 'queues'] as const;
+
+/** Whether two plans tell phones apart alike, as far as they are not in `apart`: what they are told by is the same, edits touch nothing else. */
+function tellsAlike(one: Exchange, other: Exchange, apart: ReadonlySet<string>): boolean {
+  const [mine, theirs] = [one.plan.extensions, other.plan.extensions];
+  return (
+    TOLD_BY.every((list) => one.plan[list] === other.plan[list]) &&
+    (mine === theirs ||
+      (mine.length === theirs.length &&
+        mine.every((phone, i) => {
+          const { id, kind } = theirs[i]!;
+          return phone === theirs[i] || (phone.id === id && apart.has(id) && phone.kind === kind);
+        })))
+  );
+}
+
+/** A group with some phones taken out of it, each as a group of its own. */
+function without({ extensions }: Exchange, group: PhoneGroup, apart: ReadonlySet<string>): PhoneGroup[] {
+  const alone = group.phones.filter((id) => apart.has(id));
+  if (alone.length === 0) return [group];
+  const left = group.phones.filter((id) => !apart.has(id));
+  return [left, ...alone.map((id) => [id])].flatMap((phones) =>
+    phones.length === 0 ? [] : [{ phone: extensions.get(phones[0]!)!, phones }],
+  );
+}
+
+function groupedIn(exchanges: readonly Exchange[], apart: ReadonlySet<string>): PhoneGroup[] {
   const groups = new Map<string, { phone: Extension; phones: string[] }>();
   const keys = exchanges.map(keysOf);
   for (const { id, kind } of exchanges[0]!.plan.extensions) {
@@ -43,15 +80,13 @@ function keysOf(exchange: Exchange): (phone: Extension) => string {
 }
 
 function keyIn(exchange: Exchange): (phone: Extension) => string {
-  const lists = new Map<string, ReturnType<typeof listsOf>>();
+  const lists = listsIn(exchange);
   const codes = codesFor(exchange);
-  return (phone) => {
-    let known = lists.get(phone.site);
-    if (!known) lists.set(phone.site, (known = listsOf(exchange, phone.site)));
-    return JSON.stringify([
+  return (phone) =>
+    JSON.stringify([
       phone.site,
       phone.class,
-      known.map((listed) => listed(phone)),
+      lists.map((listed) => listed(phone)),
       phone.withholdNumber,
       phone.outgoingNumber !== null,
       exchange.numberOf.has(phone.id),
@@ -59,22 +94,21 @@ function keyIn(exchange: Exchange): (phone: Extension) => string {
       phone.mailbox !== null,
       codes.map((ids) => ids.has(phone.id)),
     ]);
-  };
 }
 
-/** What the rules of a site's ladder ask of a phone's person, teams and site. */
-function listsOf(exchange: Exchange, siteId: string): ((phone: Extension) => boolean)[] {
-  return ladderOf(exchange, exchange.sites.get(siteId)!).flatMap(({ rung }) => {
-    const not = { forPeople: rung.notForPeople, forTeams: rung.notForTeams, forSites: rung.notForSites };
-    return [
-      ...(rung.forPeople.length + rung.forTeams.length + rung.forSites.length > 0
-        ? [(phone: Extension) => isFor(exchange, rung, phone)]
-        : []),
-      ...(not.forPeople.length + not.forTeams.length + not.forSites.length > 0
-        ? [(phone: Extension) => isListed(exchange, not, phone)]
-        : []),
-    ];
-  });
+/** What outbound rules ask of a phone's person, teams and site: also those of other sites, from which calls are led on outside. */
+function listsIn(exchange: Exchange): ((phone: Extension) => boolean)[] {
+  const lists = new Map<string, (phone: Extension) => boolean>();
+  for (const site of exchange.plan.sites)
+    for (const { rung } of ladderOf(exchange, site)) {
+      const not = { forPeople: rung.notForPeople, forTeams: rung.notForTeams, forSites: rung.notForSites };
+      const of = { forPeople: rung.forPeople, forTeams: rung.forTeams, forSites: rung.forSites };
+      if (Object.values(of).some((l) => l.length > 0))
+        lists.set(JSON.stringify(of), (phone) => isFor(exchange, rung, phone));
+      if (Object.values(not).some((l) => l.length > 0))
+        lists.set(`not ${JSON.stringify(not)}`, (phone) => isListed(exchange, not, phone));
+    }
+  return [...lists.values()];
 }
 
 /** Phones that codes are for: those of a pick-up group, the agents of a queue. */

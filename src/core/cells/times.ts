@@ -14,7 +14,7 @@ export interface TimeCell<T> {
   /** the first of them */
   at: number;
   /** all of them */
-  stretches: Span[];
+  stretches: readonly Span[];
   answer: T;
 }
 
@@ -40,7 +40,7 @@ export function overTime<T>(
   span: Span,
   ask: (watched: readonly Exchange[], at: number) => T,
   moments: readonly number[] = [],
-  within: readonly Span[] = [span],
+  within: readonly Span[] = wholeOf(span),
 ): TimeCell<T>[] {
   const met = new Map<string, Met>();
   let asking = 0;
@@ -60,24 +60,95 @@ export function overTime<T>(
   while (left.length > 0) {
     asking = left[0]!.from;
     met.clear();
-    const cell: TimeCell<T> = { at: asking, stretches: [], answer: ask(watched, asking) };
-    cells.push(cell);
-    const list = [...met.values()];
-    if (list.length === 0 && moments.length === 0) {
-      cell.stretches.push(...left);
-      break;
-    }
-    const asks = list.map((m) => stateAt(exchanges[m.exchange]!, situation, m, span));
-    const states = asks.map((stateFrom) => stateFrom(asking));
-    const borders = bordersOfAll(exchanges, situation, span, list, moments);
-    const begun = moments.map((m) => asking >= m);
-    const alike = (from: number) =>
-      moments.every((m, i) => from >= m === begun[i]) && asks.every((stateFrom, i) => stateFrom(from) === states[i]);
-    const rest: Span[] = [];
-    for (const piece of cutAt(left, borders)) put(alike(piece.from) ? cell.stretches : rest, piece);
-    left = rest;
+    const answer = ask(watched, asking);
+    const parted = partedBy(left, factsMet(exchanges, situation, span, [...met.values()], moments));
+    cells.push({ at: asking, stretches: parted.alike, answer });
+    left = parted.rest;
   }
   return cells;
+}
+
+const wholes = new WeakMap<Span, readonly Span[]>();
+
+/** A span as the one part of itself, each time the same. */
+function wholeOf(span: Span): readonly Span[] {
+  let whole = wholes.get(span);
+  if (!whole) wholes.set(span, (whole = [span]));
+  return whole;
+}
+
+/** Something that says one thing or another of each moment at which a call begins. */
+interface Fact {
+  /** the same for what says the same of every moment */
+  name: string;
+  /** where it says something else, in order, and by how much the call begins earlier */
+  borders: readonly number[];
+  shifts: readonly number[];
+  stateFrom: (from: number) => unknown;
+}
+
+/** All that an answer depended on, each once: plans that are compared share most hours. */
+function factsMet(
+  exchanges: readonly Exchange[],
+  situation: Situation,
+  span: Span,
+  met: readonly Met[],
+  moments: readonly number[],
+): Fact[] {
+  const facts = new Map<string, Fact>();
+  for (const { exchange, hours, after, waits } of met) {
+    const of = exchanges[exchange]!;
+    const says = hours === null ? singleNotices(situation) : said(of, situation, hours, span);
+    const name = `${numberOf(says)} ${after} ${waits ?? ''}`;
+    if (facts.has(name)) continue;
+    const closing = hours !== null && waits !== undefined;
+    facts.set(name, {
+      name,
+      borders: says.borders,
+      shifts: closing ? [after, after + waits * 1000] : [after],
+      stateFrom: closing
+        ? (from) => closingFrom(of, situation, hours, from + after, waits)
+        : (from) => atOf(says, from + after),
+    });
+  }
+  const begins = moments.map((m): Fact => ({
+    name: `moment ${m}`,
+    borders: [m],
+    shifts: [0],
+    stateFrom: (from) => from >= m,
+  }));
+  return [...facts.values(), ...begins];
+}
+
+/** Parts of some time that are as its first moment is, and all others. */
+interface Parted {
+  alike: readonly Span[];
+  rest: readonly Span[];
+}
+
+const parted = new WeakMap<readonly Span[], Map<string, Parted>>();
+/** Ways of parting the same time that are remembered. */
+const MOST_PARTED = 400;
+
+/** Parts some time by facts; remembered, since most calls meet what others did. */
+function partedBy(left: readonly Span[], facts: readonly Fact[]): Parted {
+  if (facts.length === 0) return { alike: left, rest: [] };
+  let known = parted.get(left);
+  if (!known || known.size >= MOST_PARTED) parted.set(left, (known = new Map()));
+  const key = facts.map((f) => f.name).join();
+  let found = known.get(key);
+  if (!found) known.set(key, (found = part(left, facts)));
+  return found;
+}
+
+function part(left: readonly Span[], facts: readonly Fact[]): Parted {
+  const first = left[0]!.from;
+  const states = facts.map((f) => f.stateFrom(first));
+  const alike: Span[] = [];
+  const rest: Span[] = [];
+  for (const piece of cutAt(left, bordersOf(facts)))
+    put(facts.every((f, i) => f.stateFrom(piece.from) === states[i]) ? alike : rest, piece);
+  return { alike, rest };
 }
 
 /** Adds a piece to a list, as one with the last where it goes on from there. */
@@ -103,46 +174,20 @@ function cutAt(spans: readonly Span[], borders: readonly number[]): Span[] {
   return out;
 }
 
-/** Where anything met says something else, in order. */
-function bordersOfAll(
-  exchanges: readonly Exchange[],
-  situation: Situation,
-  span: Span,
-  met: readonly Met[],
-  moments: readonly number[],
-): readonly number[] {
-  const lists = new Map<string, { borders: readonly number[]; shift: number }>();
-  for (const { exchange, hours, after, waits } of met)
-    for (const shift of waits === undefined ? [after] : [after, after + waits * 1000]) {
-      const { borders } =
-        hours === null ? singleNotices(situation) : said(exchanges[exchange]!, situation, hours, span);
-      // Plans that are compared share most hours; the same borders need to be looked at once.
-      lists.set(`${listName(borders)} ${shift}`, { borders, shift });
+/** Where any fact says something else of a call that begins then, in order. */
+function bordersOf(facts: readonly Fact[]): readonly number[] {
+  const lists = new Set<string>();
+  const all: number[] = [];
+  for (const { borders, shifts } of facts)
+    for (const shift of shifts) {
+      // Hours that were met at several moments of the call.
+      const list = `${numberOf(borders)} ${shift}`;
+      if (lists.has(list)) continue;
+      lists.add(list);
+      for (const at of borders) all.push(at - shift);
     }
-  if (moments.length > 0) lists.set(`moments ${moments.join()}`, { borders: moments, shift: 0 });
-  const key = [...lists.keys()].join();
-  let found = merged.get(key);
-  if (!found) {
-    const all = Float64Array.from([...lists.values()].flatMap((l) => l.borders.map((at) => at - l.shift))).sort();
-    found = [...all.filter((at, i) => i === 0 || at !== all[i - 1])];
-    if (merged.size >= MOST_MERGED) merged.clear();
-    merged.set(key, found);
-  }
-  return found;
-}
-
-/** Borders of lists that are asked together, by what they are and how they are shifted: most entries ask what others did. */
-const merged = new Map<string, readonly number[]>();
-const MOST_MERGED = 400;
-
-const listNames = new WeakMap<readonly number[], number>();
-let listsNamed = 0;
-
-/** Lists of borders by what is in them: a number for each that differs. */
-function listName(list: readonly number[]): number {
-  let name = listNames.get(list);
-  if (name === undefined) listNames.set(list, (name = listsNamed++));
-  return name;
+  const sorted = Float64Array.from(all).sort();
+  return [...sorted.filter((at, i) => i === 0 || at !== sorted[i - 1])];
 }
 
 /** What something says from each border on, until the next. */
@@ -161,22 +206,20 @@ const atOf = ({ borders, states }: Said, at: number): string => {
   return states[low - 1] ?? '';
 };
 
-/** What something that was met says to a call that begins at a moment. */
-function stateAt(
-  exchange: Exchange,
-  situation: Situation,
-  { hours, after, waits }: Met,
-  span: Span,
-): (from: number) => string {
-  if (waits === undefined || hours === null) {
-    const says = hours === null ? singleNotices(situation) : said(exchange, situation, hours, span);
-    return (from) => atOf(says, from + after);
-  }
-  return (from) => {
-    // Where those who wait are sent on, they are at that moment, which is another every day.
-    const closes = closesAt(exchange, situation, hours, from + after);
-    return closes !== null && closes < from + after + waits * 1000 ? String(closes) : 'later';
-  };
+const numbers = new WeakMap<object, number>();
+let counted = 0;
+
+/** A number by which something is known while it is the same. */
+function numberOf(object: object): number {
+  let number = numbers.get(object);
+  if (number === undefined) numbers.set(object, (number = counted++));
+  return number;
+}
+
+/** Where those who wait are sent on when hours close, they are at that moment, which is another every day. */
+function closingFrom(exchange: Exchange, situation: Situation, hours: string, from: number, waits: number): string {
+  const closes = closesAt(exchange, situation, hours, from);
+  return closes !== null && closes < from + waits * 1000 ? String(closes) : 'later';
 }
 
 /** How much longer than a span hours are looked at: what a call that begins in it may still meet. */
@@ -200,10 +243,11 @@ function said(exchange: Exchange, situation: Situation, id: string, span: Span):
 }
 
 const single = new WeakMap<object, Said>();
+const NOTHING_SAID: Said = { borders: [], states: [] };
 
 /** Which notices of single objects hold. */
 function singleNotices({ notices }: Situation): Said {
-  if (!notices) return { borders: [], states: [] };
+  if (!notices) return NOTHING_SAID;
   let found = single.get(notices);
   if (!found) {
     const times = notices.map((n) => [Date.parse(n.from), n.until ? Date.parse(n.until) : Infinity] as const);

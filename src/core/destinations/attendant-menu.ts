@@ -11,14 +11,18 @@ import { leadOr, type Onward } from './offer';
 /* What a caller can dial at an attendant, and where that leads. */
 
 /** Extensions in the scope of direct dialling; where that is none, those of the site, for a key that asks. */
-export function inScope(exchange: Exchange, object: Attendant): Extension[] {
+export const inScope = (exchange: Exchange, object: Attendant): Extension[] =>
+  exchange.plan.extensions.filter(scopeOf(object));
+
+/** Whether an extension is in the scope of an attendant. */
+export function scopeOf(object: Attendant): (extension: Extension) => boolean {
   const map = object.directMap === null ? null : compileKnownMap(object.directMap).automaton;
-  return exchange.plan.extensions.filter((e) => {
-    if (object.directDialling !== 'everyone' && e.site !== object.site) return false;
+  return ({ site, digits }) => {
+    if (object.directDialling !== 'everyone' && site !== object.site) return false;
     if (map === null) return true;
-    const state = run(map, e.digits);
+    const state = run(map, digits);
     return state >= 0 && map.accepts[state]!.length > 0;
-  });
+  };
 }
 
 /** Extensions and people that can be dialled while the greeting plays. */

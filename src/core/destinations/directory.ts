@@ -87,13 +87,15 @@ export const directory: Behaviour<Directory> = {
 };
 
 /** Extensions of people whose names can be spelt, in the scope of the directory. */
-function listed(exchange: Exchange, object: Directory): Extension[] {
-  return exchange.plan.extensions.filter(
-    (e) => e.person !== null && (object.scope === 'everyone' || e.site === object.site),
-  );
-}
+const listed = (exchange: Exchange, object: Directory): Extension[] =>
+  exchange.plan.extensions.filter((e) => directoryLists(object, e));
 
-function menuFor(exchange: Exchange, object: Directory): Menu<string> {
+/** Whether a directory lists the person of an extension, where their name can be spelt. */
+export const directoryLists = (object: Directory, { person, site }: Extension): boolean =>
+  person !== null && (object.scope === 'everyone' || site === object.site);
+
+/** Names and whom they lead to; made once. */
+export function menuFor(exchange: Exchange, object: Directory): Menu<string> {
   let menu = exchange.menus.get(object.id);
   if (!menu) {
     const rules = listed(exchange, object).flatMap((e): MenuRule<string>[] => {

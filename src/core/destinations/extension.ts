@@ -59,6 +59,7 @@ function wished(object: Extension, moment: Moment): Offer | null {
   const { situation } = moment;
   const { id, name } = object;
   const passes = (code: ReasonCode, sentence: string, way: WayOn): Offer => ({ landing: null, code, sentence, way });
+  if (object.rejectsWithheld && moment.outside) moment.exchange.asksCaller?.();
   if (moment.withheld && object.rejectsWithheld) {
     const sentence = `${name} rejects callers who hide their number.`;
     const { withheldLeadTo } = moment.exchange.plan.organisation;

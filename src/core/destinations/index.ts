@@ -26,7 +26,16 @@ export {
   keysOf as attendantKeysIn,
   modeNow as attendantModeNow,
 } from './attendant-mode';
-export { inScope as dialledAtAttendant } from './attendant-menu';
+export { inScope as dialledAtAttendant, scopeOf as scopeOfAttendant } from './attendant-menu';
+export {
+  diallingsAtAttendant,
+  diallingsAtDirectory,
+  takesExtensions,
+  vainAtAttendant,
+  vainAtDirectory,
+  type Dialling,
+} from './diallings';
+export { directoryLists } from './directory';
 export { CALLED_BACK, JUST_RUNG } from './extension';
 export { keysOfName } from './names';
 export { signedInAgents } from './queue';

@@ -3,7 +3,7 @@ import { heardPhrase } from '../exchange/hear';
 import { hears, type Moment, type Offer, type OfferedSound, type Onward } from './offer';
 
 /** Most names that are read out for a choice. */
-const MOST_READ_OUT = 9;
+export const MOST_READ_OUT = 9;
 /** Seconds a caller has to choose among names read out, for each of them. */
 const SECONDS_A_NAME = 3;
 

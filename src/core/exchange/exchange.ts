@@ -85,7 +85,7 @@ export interface Exchange {
   watch?: (hoursId: string | null, at: number) => void;
   /** told of a wait of so many seconds at most, from a moment on, that ends before when hours close */
   waits?: (hoursId: string, at: number, seconds: number) => void;
-  /** told when an answer depends on which phone or trunk a call came from, beyond whether it may call inside */
+  /** told when an answer depends on which phone, caller or trunk a call came from, beyond whether it may call inside and where it first went */
   asksCaller?: () => void;
 }
 

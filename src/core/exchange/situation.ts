@@ -191,6 +191,13 @@ export type Situation = z.output<typeof situationSchema>;
 export type OwnReach = NonNullable<Situation['reach']>[number];
 export type Transfer = NonNullable<Situation['transfers']>[number];
 
+/** What holds, and what is taken to hold besides: of a person's presence, and of each other key, the latter decides. */
+export const holdingBesides = (holds: Situation, besides: Situation): Situation => ({
+  ...holds,
+  ...besides,
+  ...(holds.presence && besides.presence ? { presence: { ...holds.presence, ...besides.presence } } : {}),
+});
+
 /** Whether a list of the situation names an extension, or the person at it. */
 export const isNamed = (
   list: readonly string[] | undefined,

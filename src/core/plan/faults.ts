@@ -1,4 +1,6 @@
-import { fitsTarget, referenceFieldsOf } from './introspect';
+import type { z } from 'zod';
+import { factsOf, fitsTarget, referenceFieldsOf } from './introspect';
+import { organisation as organisationSchema } from './objects/organisation';
 import type { Spaces, UniqueKey } from './facts/kind';
 import type { Plan } from './plan';
 import { KINDS, labelOf, wordOf, type AnyObject, type DraftKind, type ObjectKind, type RefTarget } from './registry';
@@ -45,6 +47,20 @@ export function* referencesOf(
     else if (typeof value === 'string') yield { field: fact.field, title, target: fact.ref, id: value };
   }
 }
+
+const ORGANISATION_REFERENCES = Object.entries(organisationSchema.shape as Record<string, z.ZodType>).flatMap(
+  ([field, schema]) => {
+    const { ref, title } = factsOf(schema);
+    return ref ? [{ field, title: title ?? field, target: ref }] : [];
+  },
+);
+
+/** Ids that the organisation refers to. */
+export const organisationReferences = ({ organisation }: Pick<Plan, 'organisation'>) =>
+  ORGANISATION_REFERENCES.flatMap((reference) => {
+    const id = (organisation as unknown as Record<string, unknown>)[reference.field];
+    return typeof id === 'string' ? [{ ...reference, id }] : [];
+  });
 
 /** What a reference lacks; null when it points where it may. */
 export function danglingFault(

@@ -17,7 +17,7 @@ export { readText as readDocumentText } from './text';
 export * from './introspect';
 export * from './placed';
 export * from './read-object';
-export { numberSpaceOf, referencesOf } from './faults';
+export { numberSpaceOf, organisationReferences, referencesOf } from './faults';
 export * from './integrity';
 export * from './plan-index';
 export * from './references';

@@ -4,6 +4,7 @@ import {
   idTwiceFault,
   keyFault,
   keysOf,
+  organisationReferences,
   rangeFaults,
   referencesOf,
   spacesOf,
@@ -53,14 +54,11 @@ function planFaults(plan: Plan): Placed[] {
   return faults;
 }
 
-/** The one reference of the organisation. */
-export function organisationFaults(plan: Plan, find: (id: string) => Known | undefined): Fault[] {
-  const id = plan.organisation.blockedLeadTo;
-  if (id === null) return [];
-  const reference = { field: 'blockedLeadTo', title: 'Blocked callers go to', target: 'destination' as const, id };
-  const fault = danglingFault({ kind: 'organisation', id: 'organisation' }, reference, find(id));
-  return fault ? [fault] : [];
-}
+/** What the organisation refers to and is not there, or of another kind. */
+export const organisationFaults = (plan: Plan, find: (id: string) => Known | undefined): Fault[] =>
+  organisationReferences(plan).flatMap(
+    (reference) => danglingFault({ kind: 'organisation', id: 'organisation' }, reference, find(reference.id)) ?? [],
+  );
 
 /** Objects that share a key with another; each is told of the other, since either may be the one to change. */
 function keysTwice(plan: Plan): Placed[] {

@@ -36,6 +36,28 @@ const added = { ...mailbox, id: 'added-box', name: 'Added', digits: null };
 const queue = live.queues[0]!;
 
 describe('edits that are left for later', () => {
+  it.each(['blockedLeadTo', 'withheldLeadTo'] as const)('what the organisation names in %s waits with it', (field) => {
+    const led = { ...live.organisation, [field]: 'added-box' };
+    const draft = planWith(live, [
+      edit('mailbox', 'added-box', added),
+      edit('organisation', 'organisation', led),
+      edit('queue', queue.id, { ...queue, name: 'Another' }),
+    ]);
+    const found = left(draft, 'mailbox added-box');
+    expect(found).toContainEqual({ key: 'organisation organisation', because: 'mailbox added-box' });
+    expect(found).toHaveLength(2);
+    expect(
+      apart(
+        draft,
+        found.map((f) => f.key),
+      ).errors,
+    ).toBe(0);
+    // The other way round: it is led there in live, and neither is any more in the draft.
+    const before = planWith(live, [edit('mailbox', 'added-box', added), edit('organisation', 'organisation', led)]);
+    const back = leftWith(live, differences(before, live), new Set(['organisation organisation']));
+    expect(back.map((l) => keyOf(l.edit))).toEqual(['organisation organisation', 'mailbox added-box']);
+  });
+
   it('an edit that others do not need is left alone', () => {
     const [one, other] = [live.extensions[0]!, live.extensions[1]!];
     const draft = planWith(live, [

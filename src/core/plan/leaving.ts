@@ -1,4 +1,4 @@
-import { referencesOf } from './faults';
+import { organisationReferences, referencesOf } from './faults';
 import type { Difference } from './differences';
 import type { Plan } from './plan';
 import { planWith, type Changed } from './plan-with';
@@ -31,15 +31,22 @@ export function leftWith(draft: Plan, edits: readonly Difference[], chosen: Read
       if (other && !left.has(keyOf(other))) queue.push({ edit: other, because: edit });
     };
     // What was added is not there: whoever names it waits.
-    if (edit.before === null) for (const { object } of referrersTo(draft, edit.id)) take(object.id);
+    if (edit.before === null) {
+      for (const { object } of referrersTo(draft, edit.id)) take(object.id);
+      if (organisationReferences(draft).some((r) => r.id === edit.id)) take('organisation');
+    }
     // What comes back names what must come back with it.
-    else if (edit.kind !== 'organisation')
-      for (const { id } of referencesOf(edit.kind, edit.before as AnyObject))
-        if (byId.get(id)?.after === null) take(id);
+    else for (const { id } of namedBefore(edit)) if (byId.get(id)?.after === null) take(id);
     for (const other of edits) if (isPartOf(other, edit.id)) take(other.id);
   }
   return [...left.values()];
 }
+
+/** What an object named before it was edited or deleted. */
+const namedBefore = ({ kind, before }: Difference): Iterable<{ id: string }> =>
+  kind === 'organisation'
+    ? organisationReferences({ organisation: before as Plan['organisation'] })
+    : referencesOf(kind, before as AnyObject);
 
 /** Whether an edited object is a part of another, before or after. */
 function isPartOf({ kind, before, after }: Difference, whole: string): boolean {

@@ -42,7 +42,9 @@ const anyEdit: fc.Arbitrary<Changed> = fc
     if (r.what === 'organisation' || r.what === 'space') {
       const organisation = {
         ...whole.organisation,
-        ...(r.what === 'space' ? { numberSpace: 'site' as const } : { blockedLeadTo: r.id }),
+        ...(r.what === 'space'
+          ? { numberSpace: 'site' as const }
+          : { [r.at % 2 ? 'blockedLeadTo' : 'withheldLeadTo']: r.id }),
       };
       return { kind: 'organisation', id: 'organisation', value: organisation };
     }

@@ -4,6 +4,7 @@ import {
   idTwiceFault,
   keyFault,
   keysOf,
+  organisationReferences,
   rangeFaults,
   referencesOf,
   spacesOf,
@@ -102,9 +103,12 @@ export class PlanIndex {
     if (gone.length === 0) return [];
     const referrers = referrersOf(after, new Set(gone.map((e) => e.id)));
     return gone.flatMap((e) => {
-      const left = referrers.get(e.id) ?? [];
+      const left = [
+        ...organisationReferences(after).flatMap((r) => (r.id === e.id ? `the organisation (${r.title})` : [])),
+        ...(referrers.get(e.id) ?? []).map((r) => `${KINDS[r.kind].word} ${labelOf(r.kind, r.object)}`),
+      ];
       if (left.length === 0) return [];
-      const names = left.slice(0, 4).map((r) => `${KINDS[r.kind].word} ${labelOf(r.kind, r.object)}`);
+      const names = left.slice(0, 4);
       const known = this.byId.get(e.id);
       const what = known ? `${KINDS[known.kind].word} ${labelOf(known.kind, known.object)}` : 'this';
       const more = left.length > 4 ? ` and ${left.length - 4} more` : '';

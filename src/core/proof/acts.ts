@@ -2,6 +2,7 @@ import type { Situation } from '../routing';
 
 /** States of a phone that lead its calls elsewhere. */
 export const PHONE_STATES = ['busy', 'off', 'doNotDisturb', 'away'] as const;
+export type PhoneState = (typeof PHONE_STATES)[number];
 
 /** What somebody does, or what fails, on the way of a call. */
 export type Act =
@@ -12,7 +13,7 @@ export type Act =
       /** they are an outside number that the caller chose */
       outside?: true;
     }
-  | { type: (typeof PHONE_STATES)[number]; ids: readonly string[] }
+  | { type: PhoneState; ids: readonly string[] }
   | { type: 'presence'; ids: readonly string[]; state: string }
   | { type: 'trunk down'; ids: readonly string[] };
 
@@ -38,5 +39,13 @@ export function holding(situation: Situation, acts: readonly Act[]): Situation {
 /** What acts have in common where those of several calls are told together. */
 export const shapeOfActs = (acts: readonly Act[]): string =>
   acts
-    .map((a) => (a.type === 'keys' ? `keys ${a.keys}` : a.type === 'presence' ? `presence ${a.state}` : a.type))
+    .map((a) =>
+      a.type === 'keys'
+        ? a.keys.length > 1
+          ? 'dialled'
+          : `keys ${a.keys}`
+        : a.type === 'presence'
+          ? `presence ${a.state}`
+          : a.type,
+    )
     .join();

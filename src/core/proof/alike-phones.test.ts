@@ -4,6 +4,7 @@ import { Chance, MOMENTS, randomPlan } from '../../../tests/support/evaluator/ra
 import { planWith, type AnyObject, type Changed, type Plan } from '../plan';
 import { compile, type Situation } from '../routing';
 import { AlikePhones } from './alike-phones';
+import { ANYTHING } from './affected';
 
 /*
  * Phones of which one is asked for all, held against an evaluator of another make: whichever of them a number belongs to, whoever
@@ -12,7 +13,6 @@ import { AlikePhones } from './alike-phones';
 
 const PLANS = 12 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
-const EVERYTHING = { all: true, ids: new Set<string>() };
 
 /** The states that a phone is tried in. */
 const STATES: ((id: string, plan: Plan) => Situation)[] = [
@@ -94,7 +94,7 @@ describe('phones that take calls alike', () => {
     for (let nth = 0; nth < PLANS; nth++) {
       const chance = new Chance(SEED + nth);
       const plan = withTwins(randomPlan(chance), chance);
-      const alike = new AlikePhones([compile(plan)], EVERYTHING, {});
+      const alike = new AlikePhones([compile(plan)], ANYTHING, {});
       const number = plan.numbers.find((n) => plan.extensions.filter((e) => isLedTo(plan, n.id, e.id)).length > 1);
       if (!number) continue;
       const groups = new Map<string, string[]>();
@@ -117,15 +117,15 @@ describe('phones that take calls alike', () => {
 
   it('are none that one plan knows otherwise than another, or of which something is known', () => {
     const plan = randomPlan(new Chance(SEED));
-    const phone = plan.extensions.find((e) => new AlikePhones([compile(plan)], EVERYTHING, {}).keyOf(e.id) !== null)!;
+    const phone = plan.extensions.find((e) => new AlikePhones([compile(plan)], ANYTHING, {}).keyOf(e.id) !== null)!;
     const edited = planWith(plan, [
       { kind: 'extension', id: phone.id, value: { ...phone, ringSeconds: 41 } } as Changed,
     ]);
     const both = [compile(plan), compile(edited)];
-    expect(new AlikePhones(both, EVERYTHING, {}).keyOf(phone.id)).toBeNull();
-    expect(new AlikePhones([both[0]!], EVERYTHING, { busy: [phone.id] }).keyOf(phone.id)).toBeNull();
-    expect(new AlikePhones([both[0]!], EVERYTHING, {}, {}, [phone.id]).keyOf(phone.id)).toBeNull();
-    const off = new AlikePhones([both[0]!], EVERYTHING, {}, { off: [phone.id] });
+    expect(new AlikePhones(both, ANYTHING, {}).keyOf(phone.id)).toBeNull();
+    expect(new AlikePhones([both[0]!], ANYTHING, { busy: [phone.id] }).keyOf(phone.id)).toBeNull();
+    expect(new AlikePhones([both[0]!], ANYTHING, {}, {}, [phone.id]).keyOf(phone.id)).toBeNull();
+    const off = new AlikePhones([both[0]!], ANYTHING, {}, { off: [phone.id] });
     const others = plan.extensions.filter((e) => e.id !== phone.id).map((e) => off.keyOf(e.id));
     expect(others).not.toContain(off.keyOf(phone.id));
   });

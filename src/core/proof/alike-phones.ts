@@ -1,6 +1,6 @@
 import type { DialContext, Layer } from '../exchange/context';
 import type { Exchange, Situation } from '../routing';
-import type { Affected } from './entries';
+import type { Affected } from './affected';
 import { stringOf, type Literal } from './literals';
 
 /** A string that stands in the plan, for all that lead to phones which take calls alike. */
@@ -28,7 +28,7 @@ function takesCallsAs(exchange: Exchange, id: string, named: ReadonlySet<string>
   const box = mailbox === null ? null : exchange.destinations.get(mailbox)?.object;
   const { ringSeconds, lines, callWaiting, rejectsWithheld, site, kind } = phone;
   const teams = person === null ? null : (exchange.people.get(person)?.teams ?? []);
-  const left = { ...box, id: null, name: null, digits: null, owners: null, emails: null };
+  const left = { ...box, id: null, name: null, digits: null, owners: null, email: null };
   return JSON.stringify([
     kind,
     site,

@@ -3,8 +3,10 @@ import { holding, type Act } from './acts';
 
 /** A call in the words of the command line and the Ask line. */
 export interface AskedCall {
-  /** digits of a phone, `outside:` with a number, or `withheld` */
+  /** digits of a phone, `outside:` with a number, `withheld`, or `trunk:` with its id */
   from: string;
+  /** who calls by a trunk, E.164; none: it is withheld, or told by `from` */
+  calling?: string;
   dial: string;
   /** ISO 8601 */
   at: string;
@@ -16,8 +18,10 @@ export interface AskedCall {
 export function asked({ extensions }: Exchange, call: Call, acts: readonly Act[]): AskedCall {
   const { from, dial, at, enBloc } = call;
   const outside = from.type === 'extension' || from.calling === null ? 'withheld' : `outside:${from.calling}`;
+  const who = from.type === 'trunk' ? `trunk:${from.id}` : outside;
   return {
-    from: from.type === 'extension' ? extensions.get(from.id)!.digits : outside,
+    from: from.type === 'extension' ? extensions.get(from.id)!.digits : who,
+    ...(from.type === 'trunk' && from.calling !== null ? { calling: from.calling } : {}),
     dial,
     at: new Date(at).toISOString(),
     enBloc: enBloc ?? false,

@@ -108,7 +108,7 @@ export function atlasThrough(
     for (const { at, stretches, answer } of overTime([exchange], situation, span, told, [], [piece])) {
       const known = found.get(answer);
       if (known) known.stretches.push(...stretches);
-      else found.set(answer, { at, stretches });
+      else found.set(answer, { at, stretches: [...stretches] });
     }
   });
   return [...found.values()];

@@ -1,8 +1,16 @@
-import { planWith, referencesOf, referrersTo, type AnyObject, type Difference, type Plan } from '../plan';
+import {
+  organisationReferences,
+  planWith,
+  referencesOf,
+  referrersTo,
+  type AnyObject,
+  type Difference,
+  type Plan,
+} from '../plan';
 import { compile, landingOf, trace, type Exchange, type Situation, type Trace } from '../routing';
 import { holding } from './acts';
 import type { ChangedCell, Comparing } from './changed';
-import { affectedBy } from './entries';
+import { affectedBy } from './affected';
 import { differing, endOf } from './noticed';
 
 /** Edits that are taken back one by one to see whether a group needs them. */
@@ -79,19 +87,26 @@ export class Causes {
           [...back.values()].map((e) => ({ kind: e.kind, id: e.id, value: e.before as AnyObject })),
         )
       : null;
-    const exchange = plan && isWhole(plan, edit) ? compile(plan, willBe) : null;
+    const exchange = plan && isWhole(plan, [...back.values()]) ? compile(plan, willBe) : null;
     this.without.set(edit, exchange);
     return exchange;
   }
 }
 
-/** Whether everything that an object refers to is there. */
-function isWhole(plan: Plan, { kind, before }: Difference): boolean {
-  if (kind === 'organisation' || before === null) return true;
+/** Whether everything is there that objects refer to which are as they were. */
+function isWhole(plan: Plan, back: readonly Difference[]): boolean {
   const ids = new Set<string>();
   for (const list of Object.values(plan))
     if (Array.isArray(list)) for (const o of list as { id: string }[]) ids.add(o.id);
-  return [...referencesOf(kind, before as AnyObject)].every((r) => ids.has(r.id));
+  return (
+    organisationReferences(plan).every((r) => ids.has(r.id)) &&
+    back.every(
+      ({ kind, before }) =>
+        kind === 'organisation' ||
+        before === null ||
+        [...referencesOf(kind, before as AnyObject)].every((r) => ids.has(r.id)),
+    )
+  );
 }
 
 function idsIn({ steps, lands, then }: Trace): string[] {

@@ -1,6 +1,7 @@
 import type { Span } from '../cells';
 import type { Call, Exchange, Situation } from '../routing';
 import type { Act } from './acts';
+import type { CallersCount } from './call-words';
 import type { Aspect } from './facts';
 import type { End } from './noticed';
 
@@ -18,9 +19,16 @@ export interface Comparing {
   progress?: (done: number) => void;
 }
 
-/** How many phones make some changed calls. */
-export const phonesOf = (cells: readonly ChangedCell[]): number =>
+const phonesOf = (cells: readonly ChangedCell[]): number =>
   [...new Set(cells.flatMap((c) => c.callers))].reduce((n, group) => n + group.length, 0);
+
+/** How many phones, numbers, and strings that trunks bring and that are no numbers of ours, make some changed calls. */
+export const callersIn = (cells: readonly ChangedCell[]): CallersCount => ({
+  phones: phonesOf(cells),
+  numbers: new Set(cells.flatMap((c) => c.number ?? [])).size,
+  brought: new Set(cells.flatMap(({ call: { from, dial } }) => (from.type === 'trunk' ? `${from.id} ${dial}` : [])))
+    .size,
+});
 
 /** Calls that nothing tells apart in either plan, and that end otherwise in one than in the other. */
 export interface ChangedCell {
@@ -30,7 +38,7 @@ export interface ChangedCell {
   acts: readonly Act[];
   /** groups of phones that it is dialled at, a phone in one group only; empty for calls from outside */
   callers: readonly (readonly string[])[];
-  /** the number that is called from outside; null for calls from phones */
+  /** our number that is called from outside; null for calls from phones, and by a trunk to digits of none */
   number: string | null;
   /** dialled strings, for calls from phones; one for calls from outside */
   strings: bigint;

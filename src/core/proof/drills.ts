@@ -10,11 +10,13 @@ import {
   type Plan,
 } from '../plan';
 import { landingOf, type Exchange, type Situation } from '../routing';
-import { AlikePhones } from './alike-phones';
-import { affectedBy } from './entries';
+import { affectedBy } from './affected';
+import type { CallersCount } from './call-words';
 import { insideCells } from './impact-inside';
 import { outsideCells } from './impact-outside';
-import { phonesOf, type ChangedCell, type Comparing } from './changed';
+import { trunkCells } from './impact-trunks';
+import { callersIn, type ChangedCell, type Comparing } from './changed';
+import { metIn } from './met';
 import { groupOf, shapeOf, type ImpactGroup } from './grouped';
 import type { DrillKind } from './facts';
 import { emergencyDials, literalAt } from './literals';
@@ -42,8 +44,8 @@ export interface DrillResult extends Drill {
   emergency: EmergencyLeft[];
   /** channels to the outside that are left, and of how many */
   channels: { left: number; of: number };
-  /** phones and numbers of which some call ends nowhere that went somewhere */
-  stranded: number;
+  /** those of which some call ends nowhere that went somewhere */
+  stranded: CallersCount;
 }
 
 /** Pairs of trunks are tried for so many trunks at most: of more, those of one site only. */
@@ -93,10 +95,9 @@ export interface Drilling {
 export function drillOf({ exchange, situation, span, progress }: Drilling, drill: Drill): DrillResult {
   const then = outOfOrder(exchange, situation, drill);
   const comparing: Comparing = { was: exchange, willBe: exchange, situation, then, span, progress };
-  const met = touched(exchange, drill);
-  const affected = affectedBy([exchange.plan], met, situation);
-  const alike = new AlikePhones([exchange], affected, situation, then);
-  const cells = [...outsideCells(comparing, affected, alike), ...insideCells(comparing, affected, [], alike)];
+  const affected = affectedBy([exchange.plan], touched(exchange, drill), situation);
+  const met = metIn([exchange], affected, situation, then);
+  const cells = [...outsideCells(comparing, met), ...trunkCells(comparing, met), ...insideCells(comparing, met, [])];
   const trunks = exchange.plan.trunks.filter((t) => t.enabled);
   const down = new Set((then.trunks ?? []).filter((t) => t.up === false).map((t) => t.id));
   const sum = (list: typeof trunks) => list.reduce((n, t) => n + t.channels, 0);
@@ -108,7 +109,7 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
       (e) => drill.kind !== 'site' || !drill.out.includes(e.site),
     ),
     channels: { left: sum(trunks.filter((t) => !down.has(t.id))), of: sum(trunks) },
-    stranded: phonesOf(stranded) + new Set(stranded.flatMap((c) => c.number ?? [])).size,
+    stranded: callersIn(stranded),
   };
 }
 

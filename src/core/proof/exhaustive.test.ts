@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
 import { differences, readPlan, type Plan } from '../plan';
 import { compile, type Call, type Situation } from '../routing';
-import { atlasOf, changedCells, checkPromise, drillOf, drillsOf, reachGroups, reachOf } from '.';
+import { atlasOf, changedCells, checkPromise, drillOf, drillsOf, entrancesOf, reachOf } from '.';
 import { holding, type Act } from './acts';
 
 /*
@@ -303,8 +303,8 @@ describe('every call of a tiny plan', () => {
       fc.property(shape, (s) => {
         const plan = planOf(s);
         const reaching = { exchange: compile(plan), situation: {}, span: SPAN };
-        const [numbers] = reachGroups(reaching);
-        const { ends } = reachOf(reaching, numbers!);
+        const [entrance] = entrancesOf(reaching);
+        const ends = reachOf(reaching, entrance!);
         const named = new Set(ends.map((e) => e.object?.id ?? (e.label === 'released' ? 'none' : e.label)));
         const during = (id: string, at: number) =>
           ends.some((e) => (e.object?.id ?? 'none') === id && e.week.some((w) => at >= w.from && at < w.to));

@@ -3,7 +3,8 @@ import { KINDS, labelOf, wordOf, type AnyObject, type Difference } from '../plan
 import type { Exchange } from '../routing';
 import { shapeOfActs } from './acts';
 import { asked, type AskedCall } from './asked';
-import { phonesOf, type ChangedCell, type Comparing } from './changed';
+import type { CallersCount } from './call-words';
+import { callersIn, type ChangedCell, type Comparing } from './changed';
 import type { Aspect } from './facts';
 import type { End } from './noticed';
 
@@ -11,12 +12,10 @@ import type { End } from './noticed';
 export type ToldEnd = Omit<End, 'hearing'>;
 
 /** Calls that change alike, for the same reason. */
-export interface ImpactGroup {
-  /** phones and numbers whose calls change */
+export interface ImpactGroup extends CallersCount {
+  /** phones, numbers and strings brought by trunks whose calls change */
   count: number;
-  phones: number;
-  numbers: number;
-  /** the sites of these phones and numbers, by id */
+  /** the sites of these phones, numbers and trunks, by id */
   sites: string[];
   /** dialled strings of 1 to 32 symbols, of one phone; in decimal */
   strings: string;
@@ -38,7 +37,7 @@ const told = (end: End | null): ToldEnd | null => {
 };
 
 /** What cells have in common that are told together: where it ended and would end, by kind where that is a phone. */
-export function shapeOf({ number, aspects, was, willBe, acts }: ChangedCell): string {
+export function shapeOf({ call, aspects, was, willBe, acts }: ChangedCell): string {
   const end = (e: End | null) =>
     e && [
       e.outcome,
@@ -49,7 +48,7 @@ export function shapeOf({ number, aspects, was, willBe, acts }: ChangedCell): st
     ];
   const then = (e: End | null) => e?.then.map((t) => [t.when, t.lands.kind]);
   const after = aspects.includes('afterwards') ? [then(was), then(willBe)] : [];
-  return JSON.stringify([number === null, aspects, end(was), end(willBe), after, shapeOfActs(acts)]);
+  return JSON.stringify([call.from.type, aspects, end(was), end(willBe), after, shapeOfActs(acts)]);
 }
 
 /** Cells that change alike, told together; `edits` are behind them. */
@@ -58,20 +57,18 @@ export function groupOf(
   cells: readonly ChangedCell[],
   edits: readonly Difference[],
 ): ImpactGroup {
-  const phones = phonesOf(cells);
-  const numbers = new Set(cells.flatMap((c) => c.number ?? []));
+  const callers = callersIn(cells);
   const strings = new Map<string, bigint>();
   for (const c of cells) {
-    if (c.number !== null) continue;
+    if (c.call.from.type !== 'extension') continue;
     if (c.dials) for (const dial of c.dials) strings.set(dial, 1n);
     else strings.set(c.call.dial, c.strings);
   }
   const longest = Math.max(...cells.map((c) => lastsIn(c.stretches)));
   const example = cells[0]!;
   return {
-    count: phones + numbers.size,
-    phones,
-    numbers: numbers.size,
+    count: callers.phones + callers.numbers + callers.brought,
+    ...callers,
     sites: sitesOf(willBe, cells),
     strings: String([...strings.values()].reduce((a, b) => a + b, 0n)),
     share: longest / (span.to - span.from),
@@ -83,10 +80,11 @@ export function groupOf(
   };
 }
 
-/** The sites of the phones and numbers of some calls; phones of a group are all at one. */
-function sitesOf({ extensions, numberByE164 }: Exchange, cells: readonly ChangedCell[]): string[] {
+/** The sites of the phones, numbers and trunks of some calls; phones of a group are all at one. */
+function sitesOf({ extensions, numberByE164, trunks }: Exchange, cells: readonly ChangedCell[]): string[] {
   const out = new Set<string>();
-  for (const { callers, number } of cells) {
+  for (const { callers, number, call } of cells) {
+    if (call.from.type === 'trunk') out.add(trunks.get(call.from.id)?.site ?? '');
     for (const group of callers) out.add(extensions.get(group[0]!)?.site ?? '');
     if (number !== null) out.add(numberByE164.get(number)?.site ?? '');
   }

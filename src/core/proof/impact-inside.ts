@@ -12,32 +12,30 @@ import { countDialable, run as runAutomaton, shortestWitness, type Automaton } f
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
 import { contextOf, landingOf, type Call, type Exchange } from '../routing';
-import type { AlikePhones } from './alike-phones';
 import { cellsOf } from './atlas';
-import { callersEdited, kindsRuled, phonesApart, type Affected } from './entries';
+import type { Affected } from './affected';
+import { callersEdited, kindsRuled, phonesApart } from './entries';
 import type { ChangedCell, Comparing } from './changed';
 import { holding, type Act } from './acts';
+import type { Met } from './met';
 import { differing, endOf, sentIn, type End } from './noticed';
 import { sameLayer } from './literals';
 import { Standing } from './impact-standing';
+import { inOrder } from './spans';
+import { movesSpaces } from './who-dials';
 
 /** The two dialling contexts of a group of phones, at moments through which both stay. */
 type Contexts = TimeCell<[DialContext, DialContext]>;
 
 /** The calls from phones that end otherwise: by what is dialled, cut into regions, and by what stands in the plan with digits of its own. */
-export function insideCells(
-  comparing: Comparing,
-  affected: Affected,
-  edits: readonly Difference[],
-  alike: AlikePhones,
-): ChangedCell[] {
+export function insideCells(comparing: Comparing, met: Met, edits: readonly Difference[]): ChangedCell[] {
   const { was, willBe, situation, span, progress } = comparing;
   const both = [was, willBe] as const;
   const apart = phonesApart(both, edits);
   const groups = phoneGroups(both, apart);
   const out: ChangedCell[] = [];
   const ofClasses = kindsRuled(edits);
-  const standing = new Standing(comparing, affected, callersEdited(edits), alike);
+  const standing = new Standing(comparing, met, callersEdited(edits), movesSpaces(edits));
   groups.forEach((group, i) => {
     if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
     const phones = both.map((x) => x.extensions.get(group.phone.id)!) as [Extension, Extension];
@@ -49,7 +47,9 @@ export function insideCells(
     );
     const merged = mergedTimes(times);
     for (const time of merged)
-      out.push(...regions(comparing, affected, group, phones, { alone: apart.has(group.phone.id), ofClasses }, time));
+      out.push(
+        ...regions(comparing, met.affected, group, phones, { alone: apart.has(group.phone.id), ofClasses }, time),
+      );
     standing.meet(
       group,
       phones,
@@ -64,8 +64,8 @@ function mergedTimes(times: readonly Contexts[]): Contexts[] {
   const out: Contexts[] = [];
   for (const time of times) {
     const known = out.find((t) => t.answer[0] === time.answer[0] && t.answer[1] === time.answer[1]);
-    if (known) known.stretches.push(...time.stretches);
-    else out.push({ ...time, stretches: [...time.stretches] });
+    if (known) known.stretches = inOrder([...known.stretches, ...time.stretches]);
+    else out.push({ ...time });
   }
   return out;
 }

@@ -2,13 +2,14 @@ import { callerCells } from '../cells';
 import type { PlanNumber } from '../plan';
 import { activeSince, arrivesAs, routesFor, type Call, type Exchange, type Situation } from '../routing';
 import type { AlikePhones } from './alike-phones';
-import type { Affected } from './entries';
+import type { Affected } from './affected';
 import type { ChangedCell, Comparing } from './changed';
+import type { Met } from './met';
 import { differing } from './noticed';
-import { waysOf } from './ways';
+import { Onwards, waysOf } from './ways';
 
 /** Numbers of either plan at which an edit can make a difference, by E.164. */
-function numbersMet({ was, willBe }: Comparing, { all, ids }: Affected): string[] {
+export function numbersMet({ was, willBe }: Pick<Comparing, 'was' | 'willBe'>, { all, ids }: Affected): string[] {
   const out = new Set<string>();
   for (const exchange of [was, willBe]) {
     // Routes that take numbers by a map, and those that go on to whatever has the digits that were delivered.
@@ -75,11 +76,12 @@ export function numbersInGroups(
 }
 
 /** The calls from outside that end otherwise: to our numbers, one cell for each class of callers, state of time and row of acts. */
-export function outsideCells(comparing: Comparing, affected: Affected, alike: AlikePhones): ChangedCell[] {
+export function outsideCells(comparing: Comparing, met: Met): ChangedCell[] {
   const { was, willBe, situation, then, span, progress } = comparing;
   const both = [was, willBe];
   const out: ChangedCell[] = [];
-  const groups = numbersInGroups(both, situation, numbersMet(comparing, affected), alike);
+  const groups = numbersInGroups(both, situation, numbersMet(comparing, met.affected), met.alike);
+  const onwards = new Onwards();
   groups.forEach((numbers, i) => {
     if (i % 50 === 0) progress?.((0.5 * i) / groups.length);
     const e164 = numbers[0]!;
@@ -93,6 +95,7 @@ export function outsideCells(comparing: Comparing, affected: Affected, alike: Al
     const moments = both
       .flatMap((x, k) => (ours[k] ? [activeSince(ours[k], x.sites.get(ours[k].site)!)] : []))
       .filter((m) => m > span.from && m < span.to);
+    const came = { trunks: ours.map((n) => n?.trunk ?? '').join(' '), onwards };
     for (const calling of callers) {
       const callTo = (dial: string, moment: number): Call => ({
         from: { type: 'outside', calling },
@@ -101,7 +104,7 @@ export function outsideCells(comparing: Comparing, affected: Affected, alike: Al
         at: moment,
       });
       const call = (moment: number) => callTo(e164, moment);
-      for (const way of waysOf({ exchanges: both, call, situation, then, span, affected, moments })) {
+      for (const way of waysOf({ exchanges: both, call, situation, then, span, met, moments, came })) {
         const [before, now] = [way.ends[0]!, way.ends[1]!];
         const aspects = differing(before, now);
         if (aspects.length === 0) continue;

@@ -1,16 +1,17 @@
 import { differences, type Difference } from '../plan';
-import { AlikePhones } from './alike-phones';
 import type { ChangedCell, Comparing } from './changed';
-import { affectedBy } from './entries';
+import { affectedBy } from './affected';
 import { insideCells } from './impact-inside';
 import { outsideCells } from './impact-outside';
+import { trunkCells } from './impact-trunks';
+import { metIn } from './met';
 
 /** Longest time that calls are looked at for ahead: 53 weeks, so that every holiday of a year is in it. */
 export const AHEAD_MS = 53 * 7 * 86_400_000;
 
 /**
  * Every kind of call that ends otherwise in one plan than in another (ENGINE E14): from outside to every number, by every class
- * of callers, and from every group of phones by every region of digits, at every state of the hours that they meet, and by keys
+ * of callers, from every trunk to digits of none, and from every group of phones by every region of digits, at every state of the hours that they meet, and by keys
  * pressed up to four deep. Not sampled: what is in no cell of the answer ends the same in both.
  */
 export function changedCells(comparing: Comparing, edits?: readonly Difference[]): ChangedCell[] {
@@ -18,8 +19,8 @@ export function changedCells(comparing: Comparing, edits?: readonly Difference[]
   const all = deciding(edits ?? differences(was.plan, willBe.plan));
   if (all.length === 0) return [];
   const affected = affectedBy([was.plan, willBe.plan], all, comparing.situation);
-  const alike = new AlikePhones([was, willBe], affected, comparing.situation, comparing.then);
-  return [...outsideCells(comparing, affected, alike), ...insideCells(comparing, affected, all, alike)];
+  const met = metIn([was, willBe], affected, comparing.situation, comparing.then);
+  return [...outsideCells(comparing, met), ...trunkCells(comparing, met), ...insideCells(comparing, met, all)];
 }
 
 /** The edits that may decide something. */

@@ -2,6 +2,8 @@
 export * from './atlas';
 export { atlasThrough, atlasesApart } from './atlas-apart';
 export type { AskedCall } from './asked';
+export { cutAhead } from './cut-ahead';
+export { callWords, callersWords } from './call-words';
 export type { ImpactGroup, ToldEnd } from './grouped';
 export * from './impact';
 export * from './impact-groups';
@@ -12,5 +14,5 @@ export { promiseFrom } from './promises/from-call';
 export { brokenBy } from './promises/broken-by';
 export * from './promises/check';
 export { promiseWords } from './promises/words';
-export { reachGroups, reachOf, whoReaches } from './reach';
+export { entrancesOf, reachOf, whoReaches, type Entrance } from './reach';
 export * from './regions';

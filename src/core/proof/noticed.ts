@@ -82,8 +82,8 @@ export function differing(was: End, willBe: End, sent?: boolean): Aspect[] {
   return out;
 }
 
-/** What a trunk is sent for the strings of a cell; null where that leads nowhere outside. */
+/** What a trunk is sent for the strings of a cell; null where that leads nowhere outside, or something shorter is taken. */
 export function sentIn(cell: DialCell, end: End): { put: string; drop: number } | null {
-  if (cell.type !== 'rule' || end.trunk === null || end.digitsSent === null) return null;
+  if (cell.type !== 'rule' || cell.takenEarly || end.trunk === null || end.digitsSent === null) return null;
   return cell.sent[cell.rule.rung.trunks.indexOf(end.trunk)] ?? null;
 }

@@ -1,10 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
+import { actsOn } from '../../../tests/support/evaluator/acts';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
-import { Chance, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
+import { BROUGHT, Chance, besideIn, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
 import type { Plan } from '../plan';
 import { compile, type Call, type Situation } from '../routing';
-import { PHONE_STATES, holding, type Act } from './acts';
-import { reachGroups, reachOf, whoReaches } from './reach';
+import { holdingBesides } from '../exchange';
+import { holding } from './acts';
+import { entrancesOf, reachOf, whoReaches } from './reach';
 
 /* Reach on random plans, against an evaluator of another make: no call comes anywhere that is not named, and every example does. */
 
@@ -13,14 +15,9 @@ const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261128);
 
 function placesOf(plan: Plan, call: Call, situation: Situation): string[] {
   const end = evaluate(plan, call, situation);
-  if (end.outcome !== 'routed') return ['none'];
+  // That a blocked caller is turned away is not told.
+  if (end.outcome !== 'routed') return end.rule === 'blocked' ? [] : ['none'];
   return [end.lands!, ...end.then].map((p) => ('id' in p && p.id ? String(p.id) : p.kind));
-}
-
-function someActs(chance: Chance, plan: Plan): Act[] {
-  if (chance.is(0.5)) return [];
-  const phone = chance.one(plan.extensions).id;
-  return [{ type: chance.one([...PHONE_STATES]), ids: [phone] } as unknown as Act];
 }
 
 describe('reach', () => {
@@ -31,48 +28,94 @@ describe('reach', () => {
       const plan = randomPlan(chance);
       const exchange = compile(plan);
       const from = chance.one(MOMENTS);
-      const reaching = { exchange, situation: {}, span: { from, to: from + 3 * 86_400_000 } };
-      const groups = reachGroups(reaching);
+      const situation = chance.is(0.7) ? {} : besideIn(chance, plan, from);
+      const reaching = { exchange, situation, span: { from, to: from + 3 * 86_400_000 } };
+      const entrances = entrancesOf(reaching);
+      const groups = entrances.filter((e) => e.brought === null);
       const active = plan.numbers.filter((n) => n.state === 'active' && n.trunk !== null).map((n) => n.e164);
-      expect(groups.flat().sort()).toEqual([...active].sort());
-      for (const numbers of groups.slice(0, 6)) {
-        const reach = reachOf(reaching, numbers);
-        const named = new Set(reach.ends.map((e) => e.object?.id ?? (e.label === 'released' ? 'none' : '')));
+      expect(groups.flatMap((g) => g.numbers).sort()).toEqual([...active].sort());
+      for (const entrance of groups.slice(0, 6)) {
+        const { numbers } = entrance;
+        const reached = reachOf(reaching, entrance);
+        const named = new Set(reached.map((e) => e.object?.id ?? (e.label === 'released' ? 'none' : '')));
         for (let n = 0; n < 60; n++) {
           const dial = chance.one([...numbers]);
           const at = from + chance.below(3 * 86_400) * 1000;
           const since = plan.numbers.find((x) => x.e164 === dial)!.activeFrom;
           if (since && at < Date.parse(since) + 2 * 86_400_000) continue;
           const call: Call = { from: { type: 'outside', calling: '+441632960998' }, dial, enBloc: true, at };
-          const acts = someActs(chance, plan);
-          for (const place of placesOf(plan, call, holding({}, acts))) {
+          const acts = chance.is(0.3) ? [] : actsOn(chance, plan, call, situation);
+          for (const place of placesOf(plan, call, holding(situation, acts))) {
             if (!exchange.destinations.has(place) && place !== 'none') continue;
             tried += 1;
             if (!named.has(place)) expect({ seed: SEED + i, call, acts, place, named: [...named] }).toBeNull();
-            const week = reach.ends
+            const week = reached
               .filter((e) => (e.object?.id ?? 'none') === place)
               .flatMap((e) => e.week)
               .filter((w) => w.from <= at && at < w.to);
-            if (week.length === 0) expect({ seed: SEED + i, call, acts, place, ends: reach.ends }).toBeNull();
+            if (week.length === 0) expect({ seed: SEED + i, call, acts, place, ends: reached }).toBeNull();
           }
         }
-        for (const end of reach.ends) {
+        for (const end of reached) {
           ends += 1;
-          const { from: who, dial, at, situation = {} } = end.example;
+          const { from: who, dial, at, situation: acted = {} } = end.example;
           const calling = who === 'withheld' ? null : who.replace(/^outside:/, '');
           const call: Call = { from: { type: 'outside', calling }, dial, enBloc: true, at: Date.parse(at) };
           if (end.object === null && end.label !== 'released') continue;
-          const places = placesOf(plan, call, situation);
+          const places = placesOf(plan, call, holdingBesides(situation, acted));
           if (!places.includes(end.object?.id ?? 'none'))
-            expect({ seed: SEED + i, call, situation, end, places }).toBeNull();
+            expect({ seed: SEED + i, call, acted, end, places }).toBeNull();
           if (end.object && chance.is(0.2)) {
             back += 1;
             const who = whoReaches(reaching, end.object.id);
-            expect(who.groups.map((g) => g.numbers[0])).toContain(numbers[0]);
+            if (!who.groups.some((g) => g.numbers[0] === numbers[0]))
+              expect({ seed: SEED + i, end: end.object, numbers, example: end.example }).toBeNull();
           }
         }
       }
     }
     expect(Math.min(tried, ends, back)).toBeGreaterThan(PLANS);
+  });
+
+  it(`names everywhere that digits come which trunks bring and no number stands for, on ${4 * PLANS} random plans`, () => {
+    let [tried, back] = [0, 0];
+    for (let i = 0; i < 4 * PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const plan = randomPlan(chance);
+      const exchange = compile(plan);
+      const from = chance.one(MOMENTS);
+      const situation = chance.is(0.7) ? {} : besideIn(chance, plan, from);
+      const reaching = { exchange, situation, span: { from, to: from + 3 * 86_400_000 } };
+      const entrances = entrancesOf(reaching).filter((e) => e.brought !== null);
+      for (const trunk of plan.trunks.filter((t) => t.enabled)) {
+        const mine = entrances.filter((e) => e.brought!.trunk === trunk.id);
+        const reached = mine.flatMap((e) => reachOf(reaching, e));
+        const named = new Set(reached.map((e) => e.object?.id ?? (e.label === 'released' ? 'none' : '')));
+        for (let n = 0; n < 20; n++) {
+          const at = from + chance.below(3 * 86_400) * 1000;
+          const dial = chance.one(BROUGHT);
+          const call: Call = {
+            from: { type: 'trunk', id: trunk.id, calling: '+441632960998' },
+            dial,
+            enBloc: true,
+            at,
+          };
+          const acts = chance.is(0.3) ? [] : actsOn(chance, plan, call, situation);
+          for (const place of placesOf(plan, call, holding(situation, acts))) {
+            if (!exchange.destinations.has(place) && place !== 'none') continue;
+            tried += 1;
+            if (!named.has(place)) expect({ seed: SEED + i, call, acts, place, named: [...named] }).toBeNull();
+          }
+        }
+        for (const { object } of reached.slice(0, 3)) {
+          if (!object) continue;
+          back += 1;
+          const { groups } = whoReaches(reaching, object.id);
+          if (!groups.some((g) => g.brought?.trunk === trunk.id))
+            expect({ seed: SEED + i, object, trunk: trunk.id, groups }).toBeNull();
+        }
+      }
+    }
+    expect(Math.min(tried, back)).toBeGreaterThan(PLANS);
   });
 });

@@ -4,12 +4,15 @@ import type { Difference, PromiseEnd } from '../plan';
 import { activeSince, contextOf, landingOf, type Call, type Exchange, type Situation } from '../routing';
 import type { Act } from './acts';
 import { asked, type AskedCall } from './asked';
-import { affectedBy } from './entries';
+import { ANYTHING, affectedBy, type Affected } from './affected';
+import { broughtBy } from './brought';
+import { metIn } from './met';
 import { arrives, numbersInGroups } from './impact-outside';
 import { dialsOf } from './literals';
-import { isBlocked } from './promises/entries-of-numbers';
+import { isBlocked } from './promises/entries-from-outside';
 import { endOf } from './promises/judge';
-import { inOrder, waysOf, type Way } from './ways';
+import { inOrder } from './spans';
+import { Onwards, waysOf, type Way } from './ways';
 
 /** Somewhere that calls can end up. */
 export interface ReachedEnd {
@@ -21,15 +24,16 @@ export interface ReachedEnd {
   share: number;
   /** when in the first seven days of the span */
   week: Span[];
-  /** what has to happen on the way: nothing, or acts of the caller and states of phones */
-  needs: Act['type'][];
+  /** what has to be so: nothing, that the caller is blocked, acts of the caller and states of phones */
+  needs: (Act['type'] | 'blocked')[];
   example: AskedCall;
 }
 
-/** Our numbers that nothing tells apart, with everywhere that calls to them can end up. */
-export interface Reach {
+/** What calls from outside are to: our numbers that nothing tells apart, or what else a trunk brings. */
+export interface Entrance {
   numbers: readonly string[];
-  ends: ReachedEnd[];
+  /** a trunk, by id, and digits that are no number of ours */
+  brought: { trunk: string; dial: string } | null;
 }
 
 /** What reach is asked over. */
@@ -41,68 +45,106 @@ export interface Reaching {
   progress?: (share: number) => void;
 }
 
+/** How calls come to an end. */
+interface Coming {
+  place: Landing | null;
+  stretches: Span[];
+  way: Way;
+  call: Call;
+  blocked: boolean;
+}
+
 const WEEK_MS = 7 * 86_400_000;
 
 const clipped = (spans: readonly Span[], from: number, to: number): Span[] =>
   spans.map((s) => ({ from: Math.max(s.from, from), to: Math.min(s.to, to) })).filter((s) => s.from < s.to);
 
-const ANYTHING = { all: true, ids: new Set<string>() };
-
-/** Our active numbers that calls can come to, on a trunk, in groups that nothing tells apart (ENGINE E14); `only` those that can lead somewhere. */
-export function reachGroups({ exchange, situation }: Reaching, only: ReadonlySet<string> | null = null): string[][] {
+/**
+ * All that calls from outside can be to (ENGINE E14): our active numbers on trunks, in groups that nothing tells apart, and what
+ * trunks bring that is none.
+ * @param affected what is to be met; by default anything
+ */
+export function entrancesOf({ exchange, situation }: Reaching, affected: Affected = ANYTHING): Entrance[] {
+  const { all, ids } = affected;
   const active = exchange.plan.numbers.filter(
-    (n) => n.state === 'active' && n.trunk !== null && (only === null || only.has(n.id)),
+    (n) => n.state === 'active' && n.trunk !== null && (all || mapsAny(exchange, ids) || ids.has(n.id)),
   );
-  return numbersInGroups(
-    [exchange],
-    situation,
-    active.map((n) => n.e164),
-  );
+  const met = metIn([exchange], affected, situation);
+  return [
+    ...numbersInGroups(
+      [exchange],
+      situation,
+      active.map((n) => n.e164),
+    ).map((numbers): Entrance => ({ numbers, brought: null })),
+    ...exchange.plan.trunks
+      .filter((t) => t.enabled)
+      .flatMap(({ id: trunk }) =>
+        broughtBy([exchange], trunk, met).map((dial): Entrance => ({ numbers: [], brought: { trunk, dial } })),
+      ),
+  ];
 }
 
-/** Everywhere that a call to one of some numbers can end up: over all time, every class of callers, and up to four acts on the way. */
-export function reachOf(reaching: Reaching, numbers: readonly string[]): Reach {
-  const { exchange, situation, span } = reaching;
+/** Whether a route leads on to whatever has the digits that came, or one of some takes numbers by a map. */
+const mapsAny = ({ routes }: Exchange, ids: ReadonlySet<string>): boolean =>
+  routes.some((r) => r.route.dialledExtension || (r.called && ids.has(r.route.id)));
+
+/** Where calls to an entrance come in, by which trunk, and from when on; null: they don't. */
+function cameBy(exchange: Exchange, { numbers, brought }: Entrance) {
+  if (brought) {
+    const { trunk, dial } = brought;
+    return { site: exchange.trunks.get(trunk)!.site, text: dial, since: 0, trunks: `${trunk} ${dial}` };
+  }
   const ours = exchange.numberByE164.get(numbers[0]!)!;
   const at = arrives(exchange, ours);
-  const ends = new Map<string, { place: Landing | null; stretches: Span[]; way: Way; call: Call }>();
-  const callers = at ? callerCells([exchange], situation, at.text, [at.site]) : [];
-  const since = activeSince(ours, exchange.sites.get(ours.site)!);
-  const within = [{ from: Math.max(span.from, since), to: span.to }].filter((s) => s.from < s.to);
-  for (const calling of callers) {
-    // Whoever is blocked is meant to come nowhere.
-    if (isBlocked(exchange, situation, calling, at!.site)) continue;
-    const call = (moment: number): Call => ({
-      from: { type: 'outside', calling },
-      dial: ours.e164,
-      enBloc: true,
-      at: moment,
-    });
-    for (const way of waysOf({ exchanges: [exchange], call, situation, span, affected: ANYTHING, within }))
+  return at && { ...at, since: activeSince(ours, exchange.sites.get(ours.site)!), trunks: ours.trunk! };
+}
+
+/**
+ * Everywhere that a call to an entrance can end up: over all time, every class of callers, and up to four acts on the way.
+ * Of phones that take calls alike one is looked behind, the others are named as well; those in `apart` are each looked behind.
+ */
+export function reachOf(reaching: Reaching, entrance: Entrance, apart: readonly string[] = []): ReachedEnd[] {
+  const { exchange, situation, span } = reaching;
+  const { numbers, brought } = entrance;
+  const at = cameBy(exchange, entrance);
+  if (!at) return [];
+  const ends = new Map<string, Coming>();
+  const within = [{ from: Math.max(span.from, at.since), to: span.to }].filter((s) => s.from < s.to);
+  const met = metIn([exchange], ANYTHING, situation, situation, apart);
+  const came = { trunks: at.trunks, onwards: new Onwards() };
+  // Whoever is blocked is asked last: they are told of where nobody else comes.
+  const callers = callerCells([exchange], situation, at.text, [at.site]).map((calling) => ({
+    calling,
+    blocked: isBlocked(exchange, situation, calling, at.site),
+  }));
+  const others = () => new Set([...ends].flatMap(([key, end]) => (end.blocked ? [] : key)));
+  for (const { calling, blocked } of callers.sort((a, b) => Number(a.blocked) - Number(b.blocked))) {
+    const told = blocked ? others() : null;
+    const from: Call['from'] = brought ? { type: 'trunk', id: brought.trunk, calling } : { type: 'outside', calling };
+    const call = (moment: number): Call => ({ from, dial: brought?.dial ?? numbers[0]!, enBloc: true, at: moment });
+    for (const way of waysOf({ exchanges: [exchange], call, situation, span, met, within, each: true, came }))
       for (const place of placesIn(way)) {
         const key = place ? `${place.kind} ${place.id ?? place.label}` : 'a release';
+        if (told && (place === null || told.has(key))) continue;
         const known = ends.get(key);
-        if (!known) ends.set(key, { place, stretches: [...way.stretches], way, call: call(way.at) });
+        if (!known) ends.set(key, { place, stretches: [...way.stretches], way, call: call(way.at), blocked });
         else {
           known.stretches.push(...way.stretches);
           if (way.acts.length < known.way.acts.length) Object.assign(known, { way, call: call(way.at) });
         }
       }
   }
-  return {
-    numbers,
-    ends: [...ends.values()]
-      .map(({ place, stretches, way, call }) => ({
-        week: clipped(inOrder(stretches), span.from, span.from + WEEK_MS),
-        end: endOf(place),
-        label: place?.label ?? 'released',
-        object: place?.id != null && exchange.destinations.has(place.id) ? { kind: place.kind, id: place.id } : null,
-        share: inOrder(stretches).reduce((sum, s) => sum + s.to - s.from, 0) / (span.to - span.from),
-        needs: [...new Set(way.acts.map((a) => a.type))],
-        example: asked(exchange, call, way.acts),
-      }))
-      .sort((a, b) => a.needs.length - b.needs.length || b.share - a.share),
-  };
+  return [...ends.values()]
+    .map(({ place, stretches, way, call, blocked }): ReachedEnd => ({
+      week: clipped(inOrder(stretches), span.from, span.from + WEEK_MS),
+      end: endOf(place),
+      label: place?.label ?? 'released',
+      object: place?.id != null && exchange.destinations.has(place.id) ? { kind: place.kind, id: place.id } : null,
+      share: inOrder(stretches).reduce((sum, s) => sum + s.to - s.from, 0) / (span.to - span.from),
+      needs: [...(blocked ? (['blocked'] as const) : []), ...new Set(way.acts.map((a) => a.type))],
+      example: asked(exchange, call, way.acts),
+    }))
+    .sort((a, b) => a.needs.length - b.needs.length || b.share - a.share);
 }
 
 /** All places that a way comes to; one that ends nowhere is released. */
@@ -111,9 +153,9 @@ function placesIn({ ends }: Way): (Landing | null)[] {
   return end!.outcome === 'routed' ? [end!.lands, ...end!.then.map((t) => t.lands)] : [null];
 }
 
-/** Who can end up somewhere: numbers, by their groups, and phones that dial it. */
+/** Who can end up somewhere: calls from outside, by entrances, and phones that dial it. */
 export interface ReachedBy {
-  groups: { numbers: readonly string[]; end: ReachedEnd }[];
+  groups: (Entrance & { end: ReachedEnd })[];
   phones: { count: number; of: number; example: AskedCall | null };
 }
 
@@ -122,14 +164,12 @@ export function whoReaches(reaching: Reaching, id: string): ReachedBy {
   const { exchange, situation, span } = reaching;
   const { kind, object } = exchange.destinations.get(id)!;
   const meant = { kind, id, before: object, after: object } as Difference;
-  const { ids } = affectedBy([exchange.plan], [meant], situation);
-  const mapped = exchange.routes.some((r) => r.route.dialledExtension || (r.called && ids.has(r.route.id)));
   const { progress } = reaching;
-  const all = reachGroups(reaching, mapped ? null : ids);
-  const groups = all.flatMap((numbers, i) => {
+  const all = entrancesOf(reaching, affectedBy([exchange.plan], [meant], situation));
+  const groups = all.flatMap((entrance, i) => {
     progress?.(i / all.length);
-    const end = reachOf(reaching, numbers).ends.find((e) => e.object?.id === id);
-    return end ? [{ numbers, end }] : [];
+    const end = reachOf(reaching, entrance, [id]).find((e) => e.object?.id === id);
+    return end ? [{ ...entrance, end }] : [];
   });
   let [count, of] = [0, 0];
   let example: AskedCall | null = null;

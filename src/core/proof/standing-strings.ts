@@ -1,9 +1,9 @@
 import { dialledCells } from '../cells';
 import type { DialContext } from '../exchange/context';
 import type { Extension } from '../plan';
-import type { AlikePhones } from './alike-phones';
 import type { Comparing } from './changed';
-import type { Affected } from './entries';
+import { innerOf } from './inner';
+import type { Met } from './met';
 import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenAs } from './literals';
 
 /** Strings that are asked as one, since what has them takes calls alike in both plans. */
@@ -19,12 +19,8 @@ export interface Together {
 /** What a phone dials by in both plans. */
 export type Contexts = readonly [DialContext, DialContext];
 
-/** The inner map of a key, made when first asked for. */
-export function within<K extends object, V extends object>(map: WeakMap<K, WeakMap<K, V>>, key: K): WeakMap<K, V> {
-  let found = map.get(key);
-  if (!found) map.set(key, (found = new WeakMap()));
-  return found;
-}
+/** Lists of a plan by which emergency calls go, beside the phone itself (ENGINE E4). */
+const EMERGENCY_BY = ['sites', 'trunks', 'numbers', 'numberAdditions', 'shortNumbers'] as const;
 
 const LAYERS = ['emergency', 'objects', 'ladder'] as const;
 
@@ -34,13 +30,17 @@ export class StandingStrings {
   private readonly usual = new Map<string, readonly Together[]>();
   private readonly parts = new Map<object, number>();
   private readonly shorts = new Map<string, string>();
+  /** no phone that both plans have as it is calls the emergency service otherwise */
+  private readonly emergencyAlike: boolean;
 
   constructor(
     private readonly comparing: Comparing,
-    private readonly affected: Affected,
+    private readonly met: Met,
     private readonly callers: ReadonlySet<string>,
-    private readonly phones: AlikePhones,
-  ) {}
+  ) {
+    const { was, willBe, situation, then = situation } = comparing;
+    this.emergencyAlike = then === situation && EMERGENCY_BY.every((list) => was.plan[list] === willBe.plan[list]);
+  }
 
   /** The strings to ask for phones that dial by some contexts, those as one of which nothing tells who has them apart. */
   togetherAt(moments: readonly Contexts[], phones: readonly Extension[], every: boolean): readonly Together[] {
@@ -81,7 +81,7 @@ export class StandingStrings {
         if (i === 1 && context === contexts[0] && both[0] === both[1]) continue;
         const literal = literalAt(context, dial);
         if (literal?.type !== 'destination' || literal.kind !== 'extension') return null;
-        const phone = this.phones.keyOf(literal.id);
+        const phone = this.met.alike.keyOf(literal.id);
         if (phone === null) return null;
         parts.push(phone, takenAs(both[i]!, context, dial));
       }
@@ -102,11 +102,14 @@ export class StandingStrings {
   /** Strings at which an edit can make a difference, and whether each has to be asked for each group of phones alone; or `every` one. */
   private stringsOf(contexts: Contexts, phones: readonly Extension[], every: boolean): Map<string, boolean> {
     const [was, willBe] = contexts;
-    const known = within(this.strings, was);
+    const known = innerOf(this.strings, was);
     let found = known.get(willBe);
     if (!found) {
       const dialling = LAYERS.some((layer) => !sameLayer(was[layer], willBe[layer]));
-      known.set(willBe, (found = dialling || this.affected.all ? this.amongAll(was, willBe) : this.ofAffected(was)));
+      known.set(
+        willBe,
+        (found = dialling || this.met.affected.all ? this.amongAll(was, willBe) : this.ofAffected(was)),
+      );
     }
     // Whether a class lets its phones call inside, and what a phone shows, is asked for each of all the strings.
     const alone = phones.some((p) => this.callers.has(p.id));
@@ -117,20 +120,20 @@ export class StandingStrings {
 
   /** Where both plans dial alike: emergency numbers, and the strings of what an edit can make a difference to. */
   private ofAffected(context: DialContext): Map<string, boolean> {
-    const found = new Map(emergencyDials(context).map((dial) => [dial, true]));
-    for (const id of this.affected.ids)
+    const found = new Map((this.emergencyAlike ? [] : emergencyDials(context)).map((dial) => [dial, true]));
+    for (const id of this.met.affected.ids)
       for (const dial of dialsOf(context, id)) found.set(dial, literalAt(context, dial)!.type !== 'destination');
     return found;
   }
 
   private amongAll(was: DialContext, willBe: DialContext): Map<string, boolean> {
-    const { all, ids } = this.affected;
+    const { all, ids } = this.met.affected;
     const { was: mine, willBe: theirs } = this.comparing;
     const found = new Map<string, boolean>();
     for (const dial of new Set([...literalsOf(was), ...literalsOf(willBe)].map(([text]) => text))) {
       const [a, b] = [literalAt(was, dial), literalAt(willBe, dial)];
       const same = idOf(a) === idOf(b);
-      const emergency = a?.type === 'emergency' || b?.type === 'emergency';
+      const emergency = !this.emergencyAlike && (a?.type === 'emergency' || b?.type === 'emergency');
       // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
       const taken = same && takenAs(mine, was, dial) !== takenAs(theirs, willBe, dial);
       if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;

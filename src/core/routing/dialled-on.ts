@@ -18,7 +18,6 @@ export function dialledOn(
   site: string,
   reach: 'anything' | 'outside' = 'anything',
 ): { leadsTo: string } | { ended: Ending } {
-  run.exchange.asksCaller?.();
   const caller = callerOf(cameIn);
   const context = contextOf(run.exchange, caller, { at: run.now, situation: run.situation }, site);
   const state = dialledAll(context, digits);
@@ -26,6 +25,8 @@ export function dialledOn(
   const rule = rules.some((r) => r.type === 'emergency')
     ? undefined
     : rules.find((r) => (r.type === 'destination' && reach === 'anything') || r.type === 'rung');
+  // What has digits of its own stands before the ladder, whoever calls.
+  if (rule?.type !== 'destination') run.exchange.asksCaller?.();
   if (!rule) {
     run.step('route', 'dialled-nothing', `Nothing here that callers from outside may reach has the digits ${digits}.`, {
       in: digits,

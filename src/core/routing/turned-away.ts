@@ -65,6 +65,6 @@ export function withheldBy(run: Run, cameIn: CameIn): Ending | null {
 }
 
 function turnedAway(run: Run, rule: string, leadTo: string | null, cameIn: CameIn): Ending {
-  if (!leadTo) return ending({ outcome: 'refused', rule, cause: REFUSED });
+  if (!leadTo || !run.exchange.destinations.has(leadTo)) return ending({ outcome: 'refused', rule, cause: REFUSED });
   return { ...walk(run, { type: 'destination', id: leadTo }, cameIn), rule };
 }

@@ -25,7 +25,8 @@ export function ErasePage({ about }: { about: AboutCalls }) {
   const [question, confirm] = useConfirm<'erase'>();
   const work = useJob<{ erased: number; label: string }>(job, (ended) => {
     setWrong(whyNot(ended));
-    setJob(null);
+    // Other work may have begun meanwhile.
+    setJob((now) => (now === ended.id ? null : now));
     if (ended.state === 'done' && ended.result) setDone(ended.result);
   });
   const whom = who === 'number' ? { number: number.trim(), person: '' } : { number: '', person };

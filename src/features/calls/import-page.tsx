@@ -41,7 +41,8 @@ export function LogImportPage({ about }: { about: AboutCalls }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const work = useJob<LogReport & { report?: LogReport }>(job, (ended) => {
     setWrong(whyNot(ended));
-    setJob(null);
+    // Other work may have begun meanwhile.
+    setJob((now) => (now === ended.id ? null : now));
     // What was recognised of a log that can't be read is where it is mended.
     const told = ended.result?.report ?? (ended.state === 'done' ? ended.result : null);
     if (!told) return;

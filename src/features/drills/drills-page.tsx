@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Answer } from '@/contract';
+import { callersWords } from '@/core/proof/call-words';
 import { Act, Empty, Wrong } from '@/ui/controls';
 import { Workspace } from '@/ui/workspace';
 import { call } from '@/workbench/api';
@@ -133,7 +134,7 @@ function Row({
             </Act>
           )}
         </td>
-        <td>{result ? (result.stranded === 0 ? 'nobody' : `${result.stranded} phones and numbers`) : ''}</td>
+        <td>{result ? callersWords(result.stranded) || 'nobody' : ''}</td>
         <chakra.td color={stuck.length > 0 ? 'brick' : undefined} fontWeight={stuck.length > 0 ? 700 : undefined}>
           {result ? (stuck.length === 0 ? 'every call leaves' : stuckWords(stuck)) : ''}
         </chakra.td>

@@ -1,11 +1,10 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
+import { callersWords, type CallersCount } from '@/core/proof/call-words';
 import { Link } from '@/ui/link';
 import { PaneSection } from '@/ui/workspace';
 import { useAsked } from '@/workbench/use-asked';
-
-const some = (n: number, one: string, many: string) => (n === 0 ? '' : `${n} ${n === 1 ? one : many}`);
 
 /** How many groups of calls going live would change, and which promises it would break. */
 export function CallsThatChange() {
@@ -35,9 +34,10 @@ export function CallsThatChange() {
   );
 }
 
-function saying(groups: readonly { phones: number; numbers: number }[]): string {
+function saying(groups: readonly CallersCount[]): string {
   if (groups.length === 0) return 'Nothing changes for anyone: every call there can be was asked of live and draft.';
-  const most = (of: 'phones' | 'numbers') => Math.max(...groups.map((g) => g[of]));
-  const whom = [some(most('phones'), 'phone', 'phones'), some(most('numbers'), 'number', 'numbers')].filter(Boolean);
-  return `${some(groups.length, 'group of calls changes', 'groups of calls change')}, of up to ${whom.join(' and ')}.`;
+  const most = (of: keyof CallersCount) => Math.max(...groups.map((g) => g[of]));
+  const whom = { phones: most('phones'), numbers: most('numbers'), brought: most('brought') };
+  const what = groups.length === 1 ? '1 group of calls changes' : `${groups.length} groups of calls change`;
+  return `${what}, of up to ${callersWords(whom, ' and ')}.`;
 }

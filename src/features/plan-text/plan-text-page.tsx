@@ -3,6 +3,7 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '@/contract';
+import { callersWords } from '@/core/proof/call-words';
 import { Act, ActLink, PartTitle, Wrong } from '@/ui/controls';
 import { useRefresh } from '@/ui/refresh';
 import { Workspace } from '@/ui/workspace';
@@ -105,11 +106,7 @@ function What({ told: { edits, count, groups } }: { told: Told }) {
           {groups.map((g, i) => (
             <chakra.tr key={i} borderTop="1px solid" borderColor="line">
               <chakra.td fontFamily="mono">{g.call}</chakra.td>
-              <td>
-                {[g.phones > 0 ? `${g.phones} phones` : '', g.numbers > 0 ? `${g.numbers} numbers` : '']
-                  .filter(Boolean)
-                  .join(', ')}
-              </td>
+              <td>{callersWords(g)}</td>
               <td>{g.was}</td>
               <td>{g.willBe}</td>
             </chakra.tr>

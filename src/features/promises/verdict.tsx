@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import type { Answer } from '@/contract';
+import { callWords } from '@/core/proof/call-words';
 import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { pathOfCall } from '@/workbench/paths';
@@ -119,7 +120,3 @@ export function CallThatBreaks({ example }: { example: NonNullable<Verdict['coun
     </>
   );
 }
-
-/** A call in a few words. */
-export const callWords = ({ from, dial }: { from: string; dial: string }): string =>
-  `${from.startsWith('outside:') ? from.slice(8) : from === 'withheld' ? 'a withheld number' : from} calls ${dial}`;

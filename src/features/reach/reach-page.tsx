@@ -34,6 +34,7 @@ const COLUMNS: readonly End['end'][] = [
 
 /** What has to happen on the way, in words. */
 const NEEDS: Readonly<Record<string, string>> = {
+  blocked: 'the caller is blocked',
   keys: 'the caller presses keys',
   busy: 'somebody is busy',
   off: 'a phone is off',
@@ -53,7 +54,7 @@ export function ReachPage({ to, of }: { to: string; of: string }) {
       title={to === '' ? 'Reach' : `Who can end up at ${value?.to ?? 'this place'}`}
       lead={
         to === ''
-          ? 'Where calls to each number can end up: at any time of the next 53 weeks, whatever the caller does and whoever is busy or away.'
+          ? 'Where calls to each number can end up, and those to other digits that trunks bring: at any time of the next 53 weeks, whatever the caller does and whoever is busy or away.'
           : 'Every number and phone whose calls can come there, and what has to happen on the way.'
       }
       acts={to === '' ? undefined : <ActLink href="/reach">Where all numbers lead</ActLink>}
@@ -86,8 +87,12 @@ function Phones({ found: { count, of, example } }: { found: NonNullable<Found['p
   );
 }
 
-const numbersOf = ({ numbers, count }: Group): string =>
-  numbers.length < count ? `${numbers.slice(0, 2).join(', ')} and ${count - 2} alike` : numbers.join(', ');
+const numbersOf = ({ numbers, count, brought }: Group): string =>
+  brought
+    ? `${brought.dial} by ${brought.trunk}`
+    : numbers.length < count
+      ? `${numbers.slice(0, 2).join(', ')} and ${count - 2} alike`
+      : numbers.join(', ');
 
 /** Numbers by kinds of ends; a row unfolds to the places themselves. */
 function Matrix({ first, query }: { first: Found; query: Query }) {
@@ -145,11 +150,11 @@ function Matrix({ first, query }: { first: Found; query: Query }) {
           <tbody>
             {groups.map((g) => (
               <Row
-                key={g.numbers[0]}
+                key={numbersOf(g)}
                 group={g}
                 weekFrom={weekFrom}
-                open={open === g.numbers[0]}
-                onOpen={() => setOpen(open === g.numbers[0] ? null : g.numbers[0]!)}
+                open={open === numbersOf(g)}
+                onOpen={() => setOpen(open === numbersOf(g) ? null : numbersOf(g))}
               />
             ))}
           </tbody>
@@ -157,7 +162,7 @@ function Matrix({ first, query }: { first: Found; query: Query }) {
       </Box>
       {grown.wrong ? <Wrong>{grown.wrong}</Wrong> : null}
       <Flex mt="10px" gap="12px" align="center" color="quiet">
-        {groups.length} of {first.count} groups of numbers that nothing tells apart
+        {groups.length} of {first.count} groups that nothing tells apart
         {grown.more ? (
           <Act disabled={grown.busy} onClick={grown.more}>
             {grown.busy ? 'Following calls …' : 'Show more'}

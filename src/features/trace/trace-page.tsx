@@ -24,7 +24,7 @@ interface OneAnswer {
   course: Course;
 }
 export interface TracePageData {
-  question: { from: string; dial: string; at: string };
+  question: { from: string; calling?: string; dial: string; at: string };
   /** what the call is asked with besides what holds, and what things in it are called */
   beside: Beside;
   /** draft, live or the number of a revision; laid beside another where that is chosen */
@@ -191,10 +191,12 @@ function railNote(trace: Trace): string {
 
 function QuestionForm({ data }: { data: TracePageData }) {
   const router = useRouter();
-  const { from, dial, at } = data.question;
+  const { from, calling, dial, at } = data.question;
   const form = useForm({ values: { from, dial, at } });
   const { field, text } = formFields(form, { prefix: 'trace' });
-  const ask = form.handleSubmit((q) => router.push(pathOfCall({ ...q, at: q.at || 'now' }, data.plans)));
+  const ask = form.handleSubmit((q) =>
+    router.push(pathOfCall({ ...q, at: q.at || 'now', ...(q.from === from ? { calling } : {}) }, data.plans)),
+  );
   return (
     <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
       <Flex gap="10px" align="flex-end" wrap="wrap">

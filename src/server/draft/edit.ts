@@ -216,6 +216,8 @@ async function writeRows(
   const organisation = edits.find((e) => e.kind === 'organisation')?.value as Plan['organisation'] | undefined;
   const isNew = prepared.organisationRow === null;
   if (isNew) await writeOrganisation(c, { ...prepared.organisation, blockedLeadTo: null }, null);
+  // Where the organisation no longer leads callers may go in the same act.
+  else if (organisation) await change(c, 'UPDATE organisation SET blocked_lead_to = NULL');
   const objects = edits.flatMap((e, i): WrittenObject[] =>
     e.kind === 'organisation'
       ? []

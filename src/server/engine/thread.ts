@@ -1,7 +1,9 @@
 import { parentPort } from 'node:worker_threads';
+import { AHEAD_MS, cutAhead } from '@/core/proof';
 import { Ground } from './ground/held';
 import { pack, unpack, wrongOf, type Asked } from './messages';
 import { answerHere, type Question } from './ground/question';
+import { hourOf } from './ground/verdicts';
 import { QUESTIONS } from './questions';
 
 /* One thread of the engine: holds draft and live, follows their edits, and answers one question after the other. */
@@ -20,16 +22,31 @@ async function answer(name: string, body: Uint8Array): Promise<{ ok: boolean; bo
   }
 }
 
+/** When something was asked last, in milliseconds since 1970 UTC. */
+let lastAsked = 0;
+/** What is done ahead waits until nobody has asked for so long. */
+const QUIET_MS = 1000;
+
 port.on('message', ({ name, body }: { name: string; body: Uint8Array }) => {
+  lastAsked = Date.now();
   void answer(name, body).then((reply) => port.postMessage(reply));
 });
 
-// Reads and compiles before anybody asks.
-void ground
-  .now()
-  .then(({ draft, live }) => {
-    live.exchange();
-    draft.exchange();
-    ground.indexOf(draft);
-  })
-  .catch(() => undefined);
+const quiet = async () => {
+  do await new Promise((done) => setTimeout(done, QUIET_MS));
+  while (Date.now() - lastAsked < QUIET_MS);
+};
+
+/** Reads, compiles and, in quiet moments, cuts what can be dialled before anybody asks. */
+async function prepare(): Promise<void> {
+  const { draft, live } = await ground.now();
+  live.exchange();
+  draft.exchange();
+  ground.indexOf(draft);
+  const from = hourOf(Date.now());
+  const steps = cutAhead(draft.exchange(), { from, to: from + AHEAD_MS });
+  do await quiet();
+  while (!steps.next().done);
+}
+
+void prepare().catch(() => undefined);

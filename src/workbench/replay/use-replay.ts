@@ -23,7 +23,8 @@ export function useReplay(): Replaying {
   const work = useJob<ReplayAnswer>(job, (ended) => {
     setWrong(whyNot(ended));
     if (ended.state === 'done' && ended.result) setFound(ended.result);
-    setJob(null);
+    // Other work may have begun meanwhile.
+    setJob((now) => (now === ended.id ? null : now));
   });
   return {
     work,

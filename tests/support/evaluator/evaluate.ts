@@ -452,6 +452,11 @@ class Evaluator {
     const turnedAway = (rule: string, to: string | null): Ended =>
       done(to ? { ...this.walk(to, from), rule } : ended('refused', REFUSED, { rule }));
     const { organisation } = this.plan;
+    for (const now of this.situation.blocked ?? []) {
+      if (now.calling !== number || ![null, site.id].includes(now.site)) continue;
+      const ofSite = now.site === null ? null : site.blockedLeadTo;
+      return turnedAway('blocked', now.leadsTo ?? ofSite ?? organisation.blockedLeadTo);
+    }
     for (const by of [organisation, site])
       if (number !== null && by.blockedCallers && takes(by.blockedCallers, number))
         return turnedAway('blocked', by.blockedLeadTo);

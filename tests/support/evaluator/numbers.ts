@@ -18,6 +18,9 @@ export interface Read {
 
 type Site = Plan['sites'][number];
 
+/** What stands before a national number in GB: the national prefix, or the access code of text relay with it. */
+const GB_BEFORE = /^(0|180020)/;
+
 /** Digits as an outbound rule or a trunk says they are to be read, seen from a site. */
 export function read(plan: Plan, digits: string, reading: string, site: Site): Read {
   const none = (kind: CallKind, valid: boolean): Read => ({ e164: null, significant: digits, kind, valid });
@@ -32,7 +35,7 @@ export function read(plan: Plan, digits: string, reading: string, site: Site): R
       ? `+${digits}`
       : reading === 'subscriber'
         ? `+${code}${site.area ?? ''}${digits}`
-        : `+${code}${digits.replace(/^0/, '')}`;
+        : `+${code}${digits.replace(site.country === 'GB' ? GB_BEFORE : /^0/, '')}`;
   return about(plan, text, site);
 }
 

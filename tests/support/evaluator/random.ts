@@ -74,6 +74,9 @@ const SITES = ['quay', 'pier', 'kaj'] as const;
 const WEEKS = ['mon-fri 9-17:30', 'mon-sun 0-24', 'fri 22-2, sat 10-14', 'thu-fri 18-6', ''];
 const FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber'];
 
+/** Digits that a trunk may bring: of extensions, of numbers that are none of ours, and of nothing. */
+export const BROUGHT = ['7', '99', '2101', '3104', '+447700900555', '07700900555', '555555'];
+
 /** The moments at which calls are made: working time, night, before midnight, Christmas, a clock change. */
 export const MOMENTS = [
   '2026-12-04T10:00:00Z',
@@ -604,6 +607,23 @@ export function randomSituation(c: Chance, plan: Plan, at: number): Situation {
   );
   put('pin', 0.3, () => '4711');
   return situationSchema.parse(s);
+}
+
+/** What is kept beside a plan for longer than a call: what people set for themselves, notices, who is blocked, who is signed in. */
+export function besideIn(c: Chance, plan: Plan, at: number): Situation {
+  const { presence, forwarding, reach, agents, paused, fullMailboxes, switches, notices } = randomSituation(
+    c,
+    plan,
+    at,
+  );
+  const leads = [...plan.extensions, ...plan.mailboxes, ...plan.attendants, ...plan.announcements].map((o) => o.id);
+  const blocked = Array.from({ length: c.below(3) }, () => ({
+    site: c.is(0.5) ? null : c.one(plan.sites).id,
+    calling: c.one(['+441632960998', '+46701740605', null]),
+    leadsTo: c.maybe(leads, 0.7),
+  }));
+  const kept = { presence, forwarding, reach, agents, paused, fullMailboxes, switches, notices };
+  return { ...Object.fromEntries(Object.entries(kept).filter(([, v]) => v !== undefined)), blocked };
 }
 
 /** A call from a phone, from outside, or by a trunk. */

@@ -1,5 +1,5 @@
 import { AtlasPage } from '@/features/atlas/atlas-page';
-import { atlasPage, type AtlasAddress } from '@/server/pages/others';
+import { atlasPage, type AtlasAddress } from '@/server/pages/asking';
 
 interface Props {
   searchParams: Promise<AtlasAddress>;

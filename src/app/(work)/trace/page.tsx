@@ -1,5 +1,5 @@
 import { TracePage } from '@/features/trace/trace-page';
-import { tracePage, type TraceAddress } from '@/server/pages/others';
+import { tracePage, type TraceAddress } from '@/server/pages/asking';
 
 interface Props {
   searchParams: Promise<TraceAddress>;

@@ -4,9 +4,11 @@ import { mainSite, type Promised } from '../../plan';
 import { hoursNotices, type Exchange, type Situation } from '../../routing';
 import { asked, type AskedCall } from '../asked';
 import { MOST_WAYS, waysOf, type Way } from '../ways';
+import { askedOf, type AskedOf } from './asked-of';
 import { entriesOfPhones, nameOf, type Entry } from './entries';
-import { entriesOfNumbers } from './entries-of-numbers';
+import { entriesFromOutside } from './entries-from-outside';
 import { breaks, neverReached } from './judge';
+import { knownOf } from './known';
 
 /** What became of a promise. */
 export interface Verdict {
@@ -29,27 +31,25 @@ export interface Checking {
   span: Span;
 }
 
-/** Everything can make a difference to a promise. */
-const ANYTHING = { all: true, ids: new Set<string>() };
-
 /**
- * Whether a promise holds of all its calls: from every group of phones or to every group of numbers, at every state of time, for
+ * Whether a promise holds of all its calls: from every group of phones or to every group of numbers and what else trunks bring, at every state of time, for
  * every row of acts of the caller, every state of the phones that it comes to, and each trunk down where it says so (ENGINE E14).
  */
 export function checkPromise(checking: Checking, promise: Promised): Verdict {
-  const { exchange, situation, span } = checking;
-  const within = timesOf(checking, promise);
+  const { exchange, situation } = checking;
+  const of = askedOf(exchange, situation, promise);
+  const within = interned(of, timesOf(checking, promise));
   const entries =
     within.length === 0
       ? []
       : promise.from === 'phones'
-        ? entriesOfPhones(exchange, promise, situation, span, within)
-        : entriesOfNumbers(exchange, promise, situation, span, within);
+        ? entriesOfPhones(exchange, promise, { ...checking, of }, within)
+        : entriesFromOutside(exchange, promise, { ...checking, of }, within);
   let count = 0;
   let complete = true;
   const { id, name, firm } = promise;
   for (const entry of entries) {
-    const ways = waysFrom(checking, entry, promise.trunksDown);
+    const ways = waysFrom(checking, of, entry, promise.trunksDown);
     count += ways.length;
     complete &&= ways.length < MOST_WAYS;
     const broken = firstBroken(exchange, promise, entry, ways);
@@ -90,23 +90,30 @@ function firstBroken(
   return null;
 }
 
-const known = new WeakMap<Exchange, Map<string, Way[]>>();
-/** Entries of a plan whose ways are kept: promises of a large plan seldom ask for the same ones. */
-const MOST_KEPT = 50_000;
-
 /** How the calls of an entry can go; asked once for all promises. */
-function waysFrom({ exchange, situation, span }: Checking, entry: Entry, trunksDown: boolean): Way[] {
-  const ofExchange = known.get(exchange) ?? new Map<string, Way[]>();
-  known.set(exchange, ofExchange);
-  const key = `${entry.key} ${trunksDown} ${nameOf(entry.within)} ${JSON.stringify(situation)}`;
-  let ways = ofExchange.get(key);
-  if (!ways) {
-    const { call, moments, within } = entry;
+function waysFrom({ exchange, situation, span }: Checking, of: AskedOf, entry: Entry, trunksDown: boolean): Way[] {
+  const known = knownOf(exchange, situation, span, of);
+  const { call, moments, within, numbers, came: trunks } = entry;
+  const who = { number: numbers[0] ?? null, phone: entry.isOutside ? entry.phone!.id : null };
+  return known.waysOf(`${entry.key} ${trunksDown} ${nameOf(within)}`, who, () => {
     const mostTrunks = trunksDown ? 1 : 0;
-    ways = waysOf({ exchanges: [exchange], call, situation, span, affected: ANYTHING, moments, within, mostTrunks });
-    if (ofExchange.size < MOST_KEPT) ofExchange.set(key, ways);
-  }
-  return ways;
+    const came = trunks === null ? undefined : { trunks, onwards: known.onwards[mostTrunks]! };
+    const shared = entry.alike === null ? undefined : known.sharedBy(`${entry.alike} ${trunksDown}`);
+    const exchanges = [exchange];
+    return waysOf({ exchanges, call, situation, span, met: of, moments, within, mostTrunks, shared, came });
+  });
+}
+
+const times = new WeakMap<AskedOf, Map<string, readonly Span[]>>();
+
+/** Times that are the same, as the same list. */
+function interned(of: AskedOf, spans: readonly Span[]): readonly Span[] {
+  const ofPlan = times.get(of) ?? new Map<string, readonly Span[]>();
+  times.set(of, ofPlan);
+  const name = nameOf(spans);
+  const found = ofPlan.get(name) ?? spans;
+  ofPlan.set(name, found);
+  return found;
 }
 
 /** The moments that a promise is about. */

@@ -13,13 +13,22 @@ import type { Extension, Promised } from '../../plan';
 import { contextOf, type Call, type Exchange, type Situation } from '../../routing';
 import { cellsOf } from '../atlas';
 import { literalGroups } from '../alike-phones';
-import { literalsOf, type Literal } from '../literals';
+import { literalAt, literalsOf, takenAs, type Literal } from '../literals';
+import { inOrder } from '../spans';
+import { callsInsideAs } from '../who-dials';
+import type { AskedOf } from './asked-of';
 
 /** Calls that nothing in the plan tells apart, of which a promise is asked. */
 export interface Entry {
   call: (at: number) => Call;
   /** what asks the same has the same name */
   key: string;
+  /** the same for whoever dials the same and may call inside alike; null: others are not asked alike */
+  alike: string | null;
+  /** it is from a phone to digits that nothing of the plan has */
+  isOutside: boolean;
+  /** what else than the caller decides what follows where a call from outside came to; null: it is from a phone */
+  came: string | null;
   phone: Extension | null;
   phones: readonly string[];
   numbers: readonly string[];
@@ -28,6 +37,13 @@ export interface Entry {
   moments: readonly number[];
   /** it is asked though it may lead nowhere, since the promise names its digits */
   named: boolean;
+}
+
+/** What entries are looked for with. */
+export interface Of {
+  situation: Situation;
+  span: Span;
+  of: AskedOf;
 }
 
 const groupsOf = new WeakMap<Exchange, PhoneGroup[]>();
@@ -45,8 +61,7 @@ const LITERAL_KINDS = ['internal', 'emergency', 'service'];
 export function* entriesOfPhones(
   exchange: Exchange,
   promise: Promised,
-  situation: Situation,
-  span: Span,
+  { situation, span, of }: Of,
   within: readonly Span[],
 ): Generator<Entry> {
   const map = promise.dialMap === null ? null : compileKnownMap(promise.dialMap).automaton;
@@ -60,7 +75,7 @@ export function* entriesOfPhones(
     const wanted = (literal: Literal) => wants(literal.type === 'destination' ? 'internal' : literal.type);
     if (map)
       return [...literalsOf(context)].flatMap(([dial, literal]) => (wanted(literal) && takes(map, dial) ? [dial] : []));
-    const own = literalGroups(exchange, context, situation, promise.places).flatMap(({ dial, literal, other }) =>
+    const own = literalGroups(exchange, context, situation, of.apart).flatMap(({ dial, literal, other }) =>
       wanted(literal) ? [literal.type === 'destination' && literal.id === phone.id ? (other ?? dial) : dial] : [],
     );
     return wants('internal') ? [...new Set([...own, phone.digits])] : own;
@@ -74,6 +89,9 @@ export function* entriesOfPhones(
       const entry = (dial: string, about: string, named = map !== null): Entry => ({
         call: (moment) => ({ from: { type: 'extension', id: phone.id }, dial, enBloc: false, at: moment }),
         key: `${about} ${dial}`,
+        alike: insideAs(exchange, context, phone, dial),
+        isOutside: false,
+        came: null,
         phone,
         phones,
         numbers: [],
@@ -90,16 +108,23 @@ export function* entriesOfPhones(
         const example = examples[label];
         if (!example || cell.type === 'literal' || cell.takenEarly) continue;
         if (cell.type !== 'rule' && (map === null || kinds.size > 0)) continue;
-        yield entry(example, own);
+        yield { ...entry(example, own), isOutside: cell.type === 'rule' };
       }
     }
   }
 }
 
+/** What decides a call to what has digits of its own; null: it is something else, or the phone itself. */
+function insideAs(exchange: Exchange, context: DialContext, phone: Extension, dial: string): string | null {
+  const literal = literalAt(context, dial);
+  if (literal?.type !== 'destination' || literal.id === phone.id) return null;
+  return [dial, literal.id, callsInsideAs(exchange, phone), takenAs(exchange, context, dial)].join(' ');
+}
+
 interface ContextThrough {
   context: DialContext;
   at: number;
-  stretches: Span[];
+  stretches: readonly Span[];
 }
 
 const contexts = new WeakMap<Exchange, Map<string, readonly ContextThrough[]>>();
@@ -121,8 +146,8 @@ function contextsOf(
   const ask = (watched: readonly Exchange[], at: number) => contextOf(watched[0]!, phone, { at, situation });
   for (const { answer: context, at, stretches } of overTime([exchange], situation, span, ask, [], within)) {
     const known = found.get(context);
-    if (known) known.stretches.push(...stretches);
-    else found.set(context, { context, at, stretches: [...stretches] });
+    if (known) known.stretches = inOrder([...known.stretches, ...stretches]);
+    else found.set(context, { context, at, stretches });
   }
   const all = [...found.values()];
   ofExchange.set(name, all);

@@ -1,7 +1,8 @@
 import type { Landing } from '../../exchange';
 import type { PromiseEnd, Promised } from '../../plan';
 import type { Exchange } from '../../routing';
-import { inOrder, isBeyond, type Way } from '../ways';
+import { inOrder, isBeyond } from '../spans';
+import type { Way } from '../ways';
 import type { Entry } from './entries';
 
 const PHONES: ReadonlySet<PromiseEnd> = new Set(['a phone', 'a queue or group']);
@@ -112,6 +113,8 @@ export function neverReached(promise: Promised, entry: Entry, ways: readonly Way
     );
     return found;
   });
-  const reached = inOrder(reaching.flatMap((way) => way.stretches));
+  // Most of them do so at the same times.
+  const times = [...new Set(reaching.map((way) => way.stretches))];
+  const reached = inOrder(times.flat());
   return ways.find((way) => way.acts.length === 0 && isBeyond(way.stretches, reached)) ?? null;
 }

@@ -1,5 +1,5 @@
 import { at, type Problem } from '@/core/analysis';
-import { AHEAD_MS, checkPromise, type Verdict } from '@/core/proof';
+import { AHEAD_MS, callWords, checkPromise, type Verdict } from '@/core/proof';
 import type { Situation } from '@/core/routing';
 import { goingOn } from './going-on';
 import type { HeldPlan } from './held';
@@ -46,8 +46,6 @@ export function brokenPromises(held: HeldPlan, now: number): Problem[] {
         held.plan.promises.find((p) => p.id === id)!,
       ),
       sentence: `The firm promise “${name}” would be broken.`,
-      mend: counterexample
-        ? `${counterexample.call.from} dials ${counterexample.call.dial}: ${counterexample.sentence}`
-        : null,
+      mend: counterexample ? `${callWords(counterexample.call)}: ${counterexample.sentence}` : null,
     }));
 }

@@ -1,7 +1,7 @@
 import type { Answer } from '@/contract';
 import type { WholeEdit } from '@/contract/plan';
 import { differences, readDocumentText, readPlan, sharing, type Plan } from '@/core/plan';
-import { AHEAD_MS, impactOf, type AskedCall, type ToldEnd } from '@/core/proof';
+import { callWords, AHEAD_MS, impactOf, type ToldEnd } from '@/core/proof';
 import { compile } from '@/core/routing';
 import { EditRefused } from '../../access/rights';
 import { labelsIn } from '../ground/labels';
@@ -58,9 +58,10 @@ export function planImport(
       ),
       groups:
         groups &&
-        groups.slice(0, MOST_GROUPS).map(({ phones, numbers, example, was, willBe }) => ({
+        groups.slice(0, MOST_GROUPS).map(({ phones, numbers, brought, example, was, willBe }) => ({
           phones,
           numbers,
+          brought,
           call: callWords(example.call),
           was: endWords(was),
           willBe: endWords(willBe),
@@ -75,6 +76,5 @@ export function planImport(
   };
 }
 
-const callWords = ({ from, dial }: AskedCall) => `${from.replace(/^outside:/, '')} calls ${dial}`;
 const endWords = (end: ToldEnd | null): string =>
   end === null ? 'no such phone or number' : end.outcome === 'routed' ? (end.lands?.label ?? 'released') : end.outcome;

@@ -1,5 +1,5 @@
 import type { Answer } from '@/contract';
-import { AHEAD_MS, reachGroups, reachOf, whoReaches } from '@/core/proof';
+import { AHEAD_MS, entrancesOf, reachOf, whoReaches, type Entrance } from '@/core/proof';
 import { labelOf, KINDS } from '@/core/plan';
 import { Refused } from '../../access/rights';
 import { goingOn } from '../ground/going-on';
@@ -15,6 +15,8 @@ const AT_ONCE = 40;
 /** Numbers of a group that are named. */
 const NAMED = 12;
 
+const nameOf = ({ numbers, brought }: Entrance): string => (brought ? `${brought.trunk} ${brought.dial}` : numbers[0]!);
+
 /** Everywhere that calls to our numbers can end up, a part at a time; or who can end up at one object. */
 export async function reach(
   given: Given,
@@ -26,7 +28,22 @@ export async function reach(
   const from = hourOf(input.now);
   const reaching = { exchange, situation: input.situation, span: { from, to: from + AHEAD_MS } };
   const sees = (e164: string) => sight.sees('number', exchange.numberByE164.get(e164)!);
-  const zoneOf = (e164: string) => exchange.sites.get(exchange.numberByE164.get(e164)!.site)!.zone;
+  /** What of an entrance the reader may see; nothing where that is none of it. */
+  const seenOf = <T extends Entrance>(entrance: T): T[] => {
+    const trunk = entrance.brought && exchange.trunks.get(entrance.brought.trunk)!;
+    const numbers = entrance.numbers.filter(sees);
+    return (trunk ? sight.sees('trunk', trunk) : numbers.length > 0) ? [{ ...entrance, numbers }] : [];
+  };
+  const told = ({ numbers, brought }: Entrance) => {
+    const trunk = brought && exchange.trunks.get(brought.trunk)!;
+    const { site } = trunk ?? exchange.numberByE164.get(numbers[0]!)!;
+    return {
+      numbers: numbers.slice(0, NAMED),
+      count: numbers.length,
+      brought: trunk && { trunk: trunk.name, dial: brought.dial },
+      zone: exchange.sites.get(site)!.zone,
+    };
+  };
   if (input.to !== '') {
     const place = exchange.destinations.get(input.to);
     if (!place || !sight.sees(place.kind, place.object))
@@ -34,12 +51,7 @@ export async function reach(
     const found = keptFor(held.plan, `reaches ${input.to} ${besides(input)}`, null, () =>
       whoReaches({ ...reaching, progress: goingOn }, input.to),
     );
-    const groups = found.groups.flatMap(({ numbers, end }) => {
-      const mine = numbers.filter(sees);
-      return mine.length > 0
-        ? [{ numbers: mine.slice(0, NAMED), count: mine.length, zone: zoneOf(mine[0]!), ends: [end] }]
-        : [];
-    });
+    const groups = found.groups.flatMap(seenOf).map((g) => ({ ...told(g), ends: [g.end] }));
     const { example, ...phones } = found.phones;
     return sight.cut({
       count: groups.length,
@@ -50,8 +62,8 @@ export async function reach(
       phones: { ...phones, example: example && seesCall(sight, example) ? example : null },
     });
   }
-  const all = keptFor(held.plan, `reach groups ${besides(input)}`, null, () => reachGroups(reaching));
-  const seen = all.map((numbers) => numbers.filter(sees)).filter((numbers) => numbers.length > 0);
+  const all = keptFor(held.plan, `reach groups ${besides(input)}`, null, () => entrancesOf(reaching));
+  const seen = all.flatMap(seenOf);
   const some = seen.slice(input.from, input.from + AT_ONCE);
   const next = input.from + some.length;
   return sight.cut({
@@ -59,14 +71,12 @@ export async function reach(
     next: next < seen.length ? next : null,
     to: null,
     weekFrom: from,
-    groups: some.map((numbers, i) => ({
-      numbers: numbers.slice(0, NAMED),
-      count: numbers.length,
-      zone: zoneOf(numbers[0]!),
-      ends: keptFor(held.plan, `reach ${numbers[0]} ${besides(input)}`, null, () => {
+    groups: some.map((entrance, i) => ({
+      ...told(entrance),
+      ends: keptFor(held.plan, `reach ${nameOf(entrance)} ${besides(input)}`, null, () => {
         goingOn(i / some.length);
-        return reachOf(reaching, numbers);
-      }).ends,
+        return reachOf(reaching, entrance);
+      }),
     })),
     phones: null,
   });

@@ -1,0 +1,35 @@
+import type { ObjectKind, Plan } from '../plan';
+import type { Situation } from '../routing';
+
+/* What leads callers on though nobody dials it and no number names it: those who are turned away, and notices. */
+
+/** Whether something is met, by id. */
+type IsMet = (id: string | null | undefined) => boolean;
+
+/** Trunks of which some callers are turned away to what is met: blocked for all or for a site, or hiding their number (ENGINE E9). */
+export function turnedAwayTo(plan: Plan, { blocked = [] }: Situation, isMet: IsMet): string[] {
+  const { organisation } = plan;
+  const { blockedCallers, blockedLeadTo, rejectsWithheld, withheldLeadTo } = organisation;
+  const anyBlocked = blockedCallers !== null || blocked.length > 0;
+  const ofAll =
+    (anyBlocked && isMet(blockedLeadTo)) ||
+    (rejectsWithheld && isMet(withheldLeadTo)) ||
+    blocked.some((b) => b.site === null && isMet(b.leadsTo));
+  const sites = new Set(plan.sites.flatMap((s) => (isMet(s.blockedLeadTo) ? s.id : [])));
+  for (const { site, leadsTo } of blocked) if (site !== null && isMet(leadsTo)) sites.add(site);
+  return plan.trunks.flatMap((t) => (ofAll || sites.has(t.site) ? t.id : []));
+}
+
+/** Kinds at which a notice can hold by itself. */
+const NOTICED = ['numbers', 'inboundRoutes', 'attendants', 'queues'] as const;
+const KIND_OF = { numbers: 'number', inboundRoutes: 'inboundRoute', attendants: 'attendant', queues: 'queue' } as const;
+
+/** Hours and objects at which notices hold that lead to what is met, or say it. */
+export function noticedAt(plan: Plan, { notices = [] }: Situation, isMet: IsMet): { kind: ObjectKind; id: string }[] {
+  return notices.flatMap(({ hours, of, leadsTo, prompt }): { kind: ObjectKind; id: string }[] => {
+    if (!isMet(leadsTo) && !isMet(prompt)) return [];
+    if (hours !== undefined) return [{ kind: 'hours', id: hours }];
+    const list = NOTICED.find((kind) => (plan[kind] as readonly { id: string }[]).some((o) => o.id === of));
+    return list ? [{ kind: KIND_OF[list], id: of! }] : [];
+  });
+}
