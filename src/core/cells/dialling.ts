@@ -5,6 +5,7 @@ import {
   SYMBOL_COUNT,
   mayGrow,
   minimise,
+  step,
   waitsForTimer,
   type Automaton,
 } from '../digits';
@@ -89,52 +90,52 @@ function within<K extends object, V>(map: WeakMap<K, V>, key: K, make: () => V):
   return found;
 }
 
-/** What is known after some symbols: a state of each layer, and whether the phone has taken something by now. */
-type Dialled = readonly [emergency: number, objects: number, ladder: number, takenEarly: boolean];
-
-/** The three layers read side by side. */
+/** The three layers read side by side: a state is one of each, and whether the phone has taken something by now. */
 function sideBySide(emergency: Automaton, objects: Automaton, ladder: LadderCells): DialledCells {
-  const layers = [emergency, objects, ladder.automaton] as const;
-  const [, ofObjects, ofLadder] = layers.map((a) => a.accepts.length + 1) as [number, number, number];
+  const ofLadder = ladder.automaton;
   const cells: DialCell[] = [];
-  const cellIds = new Map<number, number>();
+  const cellIds = new Map<number, readonly number[]>();
   /** a cell by what it is: a rule's by its place, others before them */
-  const cellOf = (what: number, takenEarly: boolean, waits: boolean): number => {
+  const cellOf = (what: number, takenEarly: boolean, waits: boolean): readonly number[] => {
     const key = what * 4 + (takenEarly ? 2 : 0) + (waits ? 1 : 0);
     let id = cellIds.get(key);
     if (id === undefined) {
       const base = PLAIN[what] ? { type: PLAIN[what] } : ladder.cells[what - PLAIN.length]!;
-      cellIds.set(key, (id = cells.push({ ...base, takenEarly, waits }) - 1));
+      cellIds.set(key, (id = [cells.push({ ...base, takenEarly, waits }) - 1]));
     }
     return id;
   };
-  const states: Dialled[] = [];
+  const states: (readonly [e: number, o: number, l: number, takenEarly: boolean])[] = [];
+  const ids = new Map<number, number>();
+  /** the same where just the ladder is left, as for most */
+  const idsOfLadder = new Int32Array((ofLadder.accepts.length + 1) * 2).fill(-1);
   const matched: boolean[] = [];
   const takes: boolean[] = [];
-  const ids = new Map<number, number>();
   const accepts: (readonly number[])[] = [];
   const next: number[] = [];
   const idOf = (e: number, o: number, l: number, takenEarly: boolean): number => {
-    const key = (((e + 1) * ofObjects + o + 1) * ofLadder + l + 1) * 2 + (takenEarly ? 1 : 0);
-    let id = ids.get(key);
-    if (id !== undefined) return id;
+    const inLadder = (l + 1) * 2 + (takenEarly ? 1 : 0);
+    const onlyLadder = e === DEAD && o === DEAD;
+    const key = onlyLadder ? -1 : ((e + 1) * (objects.accepts.length + 1) + o + 1) * idsOfLadder.length + inLadder;
+    const known = onlyLadder ? idsOfLadder[inLadder]! : ids.get(key);
+    if (known !== undefined && known >= 0) return known;
+    const id = states.push([e, o, l, takenEarly]) - 1;
+    if (onlyLadder) idsOfLadder[inLadder] = id;
+    else ids.set(key, id);
     const isEmergency = matches(emergency, e);
     const literal = isEmergency || matches(objects, o);
-    const rule = l === DEAD ? undefined : ladder.automaton.accepts[l]![0];
+    const rule = l === DEAD ? undefined : ofLadder.accepts[l]![0];
     const taken = literal || rule !== undefined;
-    const grows = leadsOn(emergency, e) || leadsOn(objects, o) || leadsOn(ladder.automaton, l);
-    const waits = taken && !isEmergency && (grows || (!literal && waitsForTimer(ladder.automaton, l)));
-    ids.set(key, (id = states.push([e, o, l, takenEarly]) - 1));
+    const grows = leadsOn(emergency, e) || leadsOn(objects, o) || leadsOn(ofLadder, l);
+    const waits = taken && !isEmergency && (grows || (!literal && waitsForTimer(ofLadder, l)));
     matched.push(taken);
     takes.push(taken && !waits);
     const dead = e === DEAD && o === DEAD && l === DEAD;
     const what = literal ? LITERAL : rule !== undefined ? PLAIN.length + rule : dead ? NOTHING : TOO_SHORT;
-    accepts.push([cellOf(what, takenEarly, waits)]);
+    accepts.push(cellOf(what, takenEarly, waits));
     return id;
   };
   idOf(0, 0, 0, false);
-  const step = (automaton: Automaton, state: number, symbol: number): number =>
-    state === DEAD ? DEAD : automaton.next[state * SYMBOL_COUNT + symbol]!;
   for (let i = 0; i < states.length; i++) {
     const [e, o, l, takenEarly] = states[i]!;
     for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++) {
@@ -142,7 +143,9 @@ function sideBySide(emergency: Automaton, objects: Automaton, ladder: LadderCell
         next.push(DEAD);
         continue;
       }
-      const [te, to, tl] = [step(emergency, e, symbol), step(objects, o, symbol), step(ladder.automaton, l, symbol)];
+      const te = step(emergency, e, symbol);
+      const to = step(objects, o, symbol);
+      const tl = step(ofLadder, l, symbol);
       const ends = symbol === HASH_INDEX && matched[i]! && te === DEAD && to === DEAD && tl === DEAD;
       next.push(idOf(te, to, tl, takenEarly || (i > 0 && (takes[i]! || ends))));
     }

@@ -1,4 +1,4 @@
-import { DEAD, SYMBOL_COUNT, minimise, symbolIndex, waitsForTimer, type Automaton } from '../digits';
+import { DEAD, Rows, SYMBOL_COUNT, minimise, step, symbolIndex, waitsForTimer, type Automaton } from '../digits';
 import type { DialContext, DialRule } from '../exchange/context';
 import type { Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
@@ -90,61 +90,52 @@ const UNUSED = -1;
 /** A reader before which so many digits are still left out. */
 const begun = (by: ReadBy, left: number): number => (left === 0 ? by.start : UNUSED - left);
 
-const step = (automaton: Automaton, state: number, symbol: number): number =>
-  state === DEAD ? DEAD : automaton.next[state * SYMBOL_COUNT + symbol]!;
-
 /** How a reader goes on with a symbol. */
 function readOn(by: ReadBy, state: number, symbol: number): number {
   return state < UNUSED ? begun(by, UNUSED - state - 1) : step(by.reader.automaton, state, symbol);
 }
 
+/** The ladder and all its readers side by side: a state is a row of theirs, first the ladder's. */
 function made(exchange: Exchange, context: DialContext, rules: readonly CompiledRung[], asked: Asked): LadderCells {
   const ladder = context.ladder.automaton;
   const { readBys, readByOf } = readersOf(exchange, context, rules, asked);
-  const needed = neededFrom(ladder, (rule) => readByOf[rule]!);
+  const many = readBys.length;
+  const needed = neededFrom(ladder, many, (rule) => readByOf[rule]!);
   const cells = new CellList(exchange, context, rules);
-  const states: { rung: number; readers: readonly number[] }[] = [];
-  const ids = new Map<string, number>();
+  const rows = new Rows(1 + many);
+  const { row } = rows;
   const accepts: (readonly number[])[] = [];
   const timers: (readonly number[])[] = [];
   const next: number[] = [];
-  const idOf = (rung: number, readers: readonly number[]): number => {
-    const key = `${rung},${readers.join()}`;
-    let id = ids.get(key);
-    if (id !== undefined) return id;
-    ids.set(key, (id = states.push({ rung, readers }) - 1));
+  const idOfRow = (): number => {
+    const known = rows.find();
+    if (known >= 0) return known;
+    const rung = row[0]!;
     const rule = ladder.accepts[rung]![0];
     if (rule === undefined) accepts.push(NOTHING);
     else {
       const by = readBys[readByOf[rule]!]!;
-      const state = readers[readByOf[rule]!]!;
+      const state = row[1 + readByOf[rule]!]!;
       const { automaton, classes } = by.reader;
       accepts.push([cells.idOf(rule, classes[automaton.accepts[state < 0 ? by.start : state]![0]!]!)]);
     }
     timers.push(waitsForTimer(ladder, rung) ? accepts.at(-1)! : NOTHING);
-    return id;
+    return rows.add();
   };
-  idOf(
-    0,
-    readBys.map((by, i) => (needed[0]!.has(i) ? begun(by, by.strip) : UNUSED)),
-  );
-  for (let i = 0; i < states.length; i++) {
-    const at = states[i]!;
+  readBys.forEach((by, k) => (row[1 + k] = needed[k] ? begun(by, by.strip) : UNUSED));
+  idOfRow();
+  for (let i = 0; i < rows.size; i++)
     for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++) {
-      const to = step(ladder, at.rung, symbol);
+      const to = step(ladder, rows.at(i, 0), symbol);
       if (to === DEAD) {
         next.push(DEAD);
         continue;
       }
-      const need = needed[to]!;
-      next.push(
-        idOf(
-          to,
-          readBys.map((by, k) => (need.has(k) ? readOn(by, at.readers[k]!, symbol) : UNUSED)),
-        ),
-      );
+      row[0] = to;
+      for (let k = 0; k < many; k++)
+        row[1 + k] = needed[to * many + k] ? readOn(readBys[k]!, rows.at(i, 1 + k), symbol) : UNUSED;
+      next.push(idOfRow());
     }
-  }
   return { automaton: minimise({ next: Int32Array.from(next), accepts, timers }), cells: cells.list };
 }
 
@@ -170,20 +161,22 @@ function readersOf(exchange: Exchange, context: DialContext, rules: readonly Com
   return { readBys, readByOf };
 }
 
-/** For each state, what the rules that win in it or further on need. */
-function neededFrom(ladder: Automaton, needOf: (rule: number) => number): ReadonlySet<number>[] {
-  const needed = ladder.accepts.map((rules) => new Set(rules.slice(0, 1).map(needOf)));
+/** Which of so many readers the rules need that win in a state or further on: 1 at `state * many + reader`. */
+function neededFrom({ accepts, next }: Automaton, many: number, needOf: (rule: number) => number): Uint8Array {
+  const needed = new Uint8Array(accepts.length * many);
+  accepts.forEach(([rule], state) => rule !== undefined && (needed[state * many + needOf(rule)] = 1));
   for (let more = true; more;) {
     more = false;
-    for (let state = needed.length - 1; state >= 0; state--) {
-      const own = needed[state]!;
-      const before = own.size;
+    for (let state = accepts.length - 1; state >= 0; state--)
       for (let s = 0; s < SYMBOL_COUNT; s++) {
-        const to = ladder.next[state * SYMBOL_COUNT + s]!;
-        if (to !== DEAD) for (const need of needed[to]!) own.add(need);
+        const to = next[state * SYMBOL_COUNT + s]!;
+        if (to === DEAD || to === state) continue;
+        for (let k = 0; k < many; k++)
+          if (needed[to * many + k] && !needed[state * many + k]) {
+            needed[state * many + k] = 1;
+            more = true;
+          }
       }
-      more ||= own.size > before;
-    }
   }
   return needed;
 }

@@ -1,31 +1,117 @@
 import { DEAD, LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT, type Automaton } from '../digits';
 
+/** Counts are kept in so many parts, each below 2 to the power of so many bits: together they hold 13 to the power of 32. */
+const PARTS = 4;
+const PART_BITS = 30;
+const PART = 2 ** PART_BITS;
+
+/** A count for each state that has one. */
+class Counts {
+  readonly parts: Float64Array;
+  readonly states: Int32Array;
+  many = 0;
+  private readonly has: Uint8Array;
+
+  constructor(size: number) {
+    this.parts = new Float64Array(size * PARTS);
+    this.states = new Int32Array(size);
+    this.has = new Uint8Array(size);
+  }
+
+  /** Adds some part of the count of another state; exact for sums of up to 600,000 of them. */
+  add(state: number, { parts }: Counts, other: number, times: number): void {
+    if (!this.has[state]) {
+      this.has[state] = 1;
+      this.states[this.many++] = state;
+    }
+    for (let part = 0; part < PARTS; part++) this.parts[state * PARTS + part]! += parts[other * PARTS + part]! * times;
+  }
+
+  /** Takes what is too much for one part over to the next. */
+  carry(): void {
+    const { parts, states } = this;
+    for (let i = 0; i < this.many; i++) {
+      const at = states[i]! * PARTS;
+      for (let part = at; part < at + PARTS - 1; part++) {
+        const over = Math.floor(parts[part]! / PART);
+        parts[part]! -= over * PART;
+        parts[part + 1]! += over;
+      }
+    }
+  }
+
+  clear(): void {
+    for (let i = 0; i < this.many; i++) {
+      const state = this.states[i]!;
+      this.has[state] = 0;
+      this.parts.fill(0, state * PARTS, (state + 1) * PARTS);
+    }
+    this.many = 0;
+  }
+
+  valueOf(state: number): bigint {
+    let value = 0n;
+    for (let part = PARTS - 1; part >= 0; part--)
+      value = (value << BigInt(PART_BITS)) + BigInt(this.parts[state * PARTS + part]!);
+    return value;
+  }
+}
+
 /**
  * How many strings of 1 to 32 symbols each label of an automaton takes; a state's label is its first rule. With another state to
  * begin at, and how many symbols led there: of those that go on from there.
  */
 export function countsByLabel(automaton: Automaton, labels: number, from = 0, before = 0): bigint[] {
-  const { next, accepts } = automaton;
-  const sums = new Array<bigint>(labels).fill(0n);
-  let now = new Map<number, bigint>([[from, 1n]]);
+  const { accepts } = automaton;
+  const { begins, to, times } = waysFrom(automaton);
+  const sums = new Counts(labels);
+  let now = new Counts(accepts.length);
+  let then = new Counts(accepts.length);
+  now.states[now.many++] = from;
+  now.parts[from * PARTS] = 1;
   for (let length = before + 1; length <= LONGEST_DIALLED; length++) {
-    const then = new Map<number, bigint>();
-    for (const [state, ways] of now) {
-      // Symbols that lead to the same state are taken together: most of them do.
-      const to = new Map<number, number>();
-      for (let s = 0; s < SYMBOL_COUNT; s++) {
-        const at = next[state * SYMBOL_COUNT + s]!;
-        if (at !== DEAD) to.set(at, (to.get(at) ?? 0) + 1);
-      }
-      for (const [at, times] of to) then.set(at, (then.get(at) ?? 0n) + ways * BigInt(times));
+    for (let i = 0; i < now.many; i++) {
+      const state = now.states[i]!;
+      for (let way = begins[state]!; way < begins[state + 1]!; way++) then.add(to[way]!, now, state, times[way]!);
     }
-    for (const [state, ways] of then) {
-      const label = accepts[state]![0];
-      if (label !== undefined) sums[label]! += ways;
+    then.carry();
+    for (let i = 0; i < then.many; i++) {
+      const label = accepts[then.states[i]!]![0];
+      if (label !== undefined) sums.add(label, then, then.states[i]!, 1);
     }
-    now = then;
+    sums.carry();
+    now.clear();
+    [now, then] = [then, now];
   }
-  return sums;
+  return Array.from({ length: labels }, (_, label) => sums.valueOf(label));
+}
+
+const leadingOn = new WeakMap<Automaton, { begins: Int32Array; to: Int32Array; times: Uint8Array }>();
+
+/** Where each state leads to, and by how many symbols: those of state `s` stand at `begins[s]` to `begins[s + 1]`. Most symbols lead to the same state. */
+function waysFrom(automaton: Automaton): { begins: Int32Array; to: Int32Array; times: Uint8Array } {
+  let found = leadingOn.get(automaton);
+  if (!found) {
+    const { next, accepts } = automaton;
+    const begins = new Int32Array(accepts.length + 1);
+    const to = new Int32Array(next.length);
+    const times = new Uint8Array(next.length);
+    let end = 0;
+    for (let state = 0; state < accepts.length; state++) {
+      begins[state] = end;
+      for (let s = 0; s < SYMBOL_COUNT; s++) {
+        const there = next[state * SYMBOL_COUNT + s]!;
+        if (there === DEAD) continue;
+        let i = begins[state]!;
+        while (i < end && to[i] !== there) i++;
+        if (i === end) to[end++] = there;
+        times[i]! += 1;
+      }
+    }
+    begins[accepts.length] = end;
+    leadingOn.set(automaton, (found = { begins, to: to.slice(0, end), times: times.slice(0, end) }));
+  }
+  return found;
 }
 
 /** The shortest string of each label, of several the first in the order `0-9 * # +`; null where a label has none of 1 to 32 symbols. */

@@ -115,6 +115,10 @@ export function waitsForTimer(automaton: Automaton, state: number): boolean {
   return timers.length > 0 && timers.includes(automaton.accepts[state]![0]!);
 }
 
+/** The state after one more symbol, or DEAD. */
+export const step = (automaton: Automaton, state: number, symbol: number): number =>
+  state === DEAD ? DEAD : automaton.next[state * SYMBOL_COUNT + symbol]!;
+
 /** The state after reading `text` from `from`, or DEAD. `text` must hold dialable symbols only. */
 export function run(automaton: Automaton, text: string, from = 0): number {
   let state = from;

@@ -9,6 +9,7 @@ export * from './match';
 export * from './algebra';
 export * from './minimise';
 export * from './relate';
+export { Rows } from './rows';
 export * from './examples';
 export * from './simplify';
 export { mapInWords } from './words';

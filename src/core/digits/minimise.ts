@@ -1,4 +1,5 @@
 import { DEAD, waitsForTimer, type Automaton } from './automaton';
+import { Rows } from './rows';
 import { SYMBOL_COUNT } from './symbols';
 
 const NONE: readonly number[] = [];
@@ -31,7 +32,7 @@ function byRounds(automaton: Automaton, labelOf: typeof winner): Blocks {
   let blocks = new Set(block).size;
   for (;;) {
     const finer = new Int32Array(size);
-    const rows = new Rows(size);
+    const rows = new Rows(SYMBOL_COUNT + 1);
     for (let state = 0; state < size; state++) {
       rows.row[0] = block[state]!;
       for (let s = 0; s < SYMBOL_COUNT; s++) {
@@ -71,29 +72,22 @@ function byEnds(automaton: Automaton, labelOf: typeof winner): Blocks | null {
   const size = automaton.accepts.length;
   const labels = labelsOf(automaton, labelOf);
   const found = new Int32Array(size).fill(-1);
-  const rows = new Rows(size);
+  const rows = new Rows(SYMBOL_COUNT + 1);
   const { row } = rows;
   const loops = new Uint8Array(size);
-  const ways = new Int32Array(SYMBOL_COUNT);
   for (const state of order) {
+    let loopsHere = 0;
+    row[0] = labels[state]!;
     for (let s = 0; s < SYMBOL_COUNT; s++) {
       const at = next[state * SYMBOL_COUNT + s]!;
-      ways[s] = at === DEAD ? DEAD : at === state ? ITSELF : found[at]!;
+      if (at === state) loopsHere = 1;
+      row[s + 1] = at === DEAD ? DEAD : at === state ? ITSELF : found[at]!;
     }
-    row[0] = labels[state]!;
-    row.set(ways, 1);
     let id = rows.find();
-    // A state before one that leads to itself may be no other than that.
-    for (let s = 0; s < SYMBOL_COUNT && id < 0; s++) {
-      const block = ways[s]!;
-      if (block < 0 || !loops[block] || ways.indexOf(block) < s) continue;
-      for (let k = 0; k < SYMBOL_COUNT; k++) row[k + 1] = ways[k] === block ? ITSELF : ways[k]!;
-      if (rows.find() === block) id = block;
-    }
+    if (id < 0) id = loopOf(rows, loops);
     if (id < 0) {
-      row.set(ways, 1);
       id = rows.add();
-      loops[id] = ways.includes(ITSELF) ? 1 : 0;
+      loops[id] = loopsHere;
     }
     found[state] = id;
   }
@@ -104,55 +98,19 @@ function byEnds(automaton: Automaton, labelOf: typeof winner): Blocks | null {
   return { block, blocks };
 }
 
-const WIDTH = SYMBOL_COUNT + 1;
-
-/** Rows of a label and a number for each symbol, each kept once under its number, found by hashing. */
-class Rows {
-  /** the row that is looked for or added */
-  readonly row = new Int32Array(WIDTH);
-  size = 0;
-  private readonly kept: Int32Array;
-  private readonly places: Int32Array;
-  private readonly mask: number;
-
-  constructor(most: number) {
-    this.kept = new Int32Array(most * WIDTH);
-    let room = 16;
-    while (room < most * 2) room *= 2;
-    this.places = new Int32Array(room).fill(-1);
-    this.mask = room - 1;
+/** The block that leads to itself with which a row is the same once it leads to itself where it leads to that; -1: none. */
+function loopOf(rows: Rows, loops: Uint8Array): number {
+  const { row } = rows;
+  const ways = row.slice();
+  let found = -1;
+  for (let s = 1; s <= SYMBOL_COUNT && found < 0; s++) {
+    const block = ways[s]!;
+    if (block < 0 || !loops[block] || ways.indexOf(block, 1) < s) continue;
+    for (let k = 1; k <= SYMBOL_COUNT; k++) row[k] = ways[k] === block ? ITSELF : ways[k]!;
+    if (rows.find() === block) found = block;
   }
-
-  /** The number of `row`; -1: it is not there. */
-  find(): number {
-    return this.places[this.place()]!;
-  }
-
-  /** Keeps `row`, which is not there yet, and answers its number. */
-  add(): number {
-    const place = this.place();
-    this.kept.set(this.row, this.size * WIDTH);
-    this.places[place] = this.size;
-    return this.size++;
-  }
-
-  private place(): number {
-    let hash = 0;
-    for (let i = 0; i < WIDTH; i++) hash = (Math.imul(hash, 0x01000193) ^ this.row[i]!) | 0;
-    hash = Math.imul(hash ^ (hash >>> 15), 0x85ebca6b);
-    let at = (hash ^ (hash >>> 13)) & this.mask;
-    for (;;) {
-      const id = this.places[at]!;
-      if (id < 0 || this.isAt(id)) return at;
-      at = (at + 1) & this.mask;
-    }
-  }
-
-  private isAt(id: number): boolean {
-    const from = id * WIDTH;
-    for (let i = 0; i < WIDTH; i++) if (this.kept[from + i] !== this.row[i]) return false;
-    return true;
-  }
+  for (let k = 1; k <= SYMBOL_COUNT; k++) row[k] = ways[k]!;
+  return found;
 }
 
 /** All states, each after those that it leads to; null where that is not possible. */

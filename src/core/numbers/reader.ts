@@ -68,34 +68,44 @@ export function numberReader(place: NumberPlace, reading: Reading, asked: Asked)
 function made(place: NumberPlace, reading: Reading, asked: Asked): NumberReader {
   const look = lookOf(place, reading, asked);
   const ids = new Map<string, number>();
+  /** of plain digits, by where they have come to among the ranges */
+  const idsOfRange: number[] = [];
   const states: Seen[] = [];
   const classes: NumberClass[] = [];
   const classIds = new Map<string, number>();
   const plainIds = new Map<number, number>();
   const accepts: number[][] = [];
   const idOf = (seen: Seen): number => {
-    const key = look.signature(seen);
-    let id = ids.get(key);
-    if (id !== undefined) return id;
-    ids.set(key, (id = states.push(seen) - 1));
-    // Of an international number nothing is asked but its range, where it begins like no number of the plan.
-    const plain =
-      reading === 'international' && seen.text !== null && isPlain(seen, place, asked) ? rangeLabel(seen.range) : null;
+    const inRange = seen.isPlain && seen.range >= 0;
+    const key = inRange ? '' : look.signature(seen);
+    const found = inRange ? idsOfRange[seen.range] : ids.get(key);
+    if (found !== undefined) return found;
+    const id = states.push(seen) - 1;
+    if (inRange) idsOfRange[seen.range] = id;
+    else ids.set(key, id);
+    const plain = inRange ? rangeLabel(seen.range) : null;
     let at = plain === null ? undefined : plainIds.get(plain);
     if (at === undefined) {
-      const found = classOf(seen, place, reading, asked, look);
-      const text = JSON.stringify(found);
+      const of = classOf(seen, place, reading, asked, look);
+      const text = JSON.stringify(of);
       at = classIds.get(text);
-      if (at === undefined) classIds.set(text, (at = classes.push(found) - 1));
+      if (at === undefined) classIds.set(text, (at = classes.push(of) - 1));
       if (plain !== null) plainIds.set(plain, at);
     }
     accepts.push([at]);
     return id;
   };
+  /** The state after one more digit, where it is known without looking. */
+  const known = ({ isPlain, range }: Seen, symbol: number): number | undefined => {
+    if (!isPlain || symbol > 9) return undefined;
+    const on = rangeStep(range, symbol);
+    return on < 0 ? ids.get(NONE) : idsOfRange[on];
+  };
   idOf(look.start);
   const next: number[] = [];
-  for (let i = 0; i < states.length; i++)
-    for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++) next.push(idOf(look.after(states[i]!, symbol)));
+  for (const seen of states)
+    for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++)
+      next.push(known(seen, symbol) ?? idOf(look.after(seen, symbol)));
   const automaton = { next: Int32Array.from(next), accepts, timers: accepts.map(() => []) };
   return { automaton: minimise(automaton), classes };
 }
@@ -109,21 +119,23 @@ interface Seen {
   prefix: PrefixState | null;
   /** where the digits as an international number, or as one of the country, have come to among the ranges in use */
   range: number;
+  /** nothing is asked of them but their range: international ones that begin like no number of the plan */
+  isPlain: boolean;
 }
 
 interface Look {
   pattern: PrefixPattern | null;
   start: Seen;
   after(seen: Seen, symbol: number): Seen;
-  /** equal for digits that no further ones tell apart */
+  /** equal for digits that no further ones tell apart; plain ones are in no range */
   signature(seen: Seen): string;
   /** E.164 digits where a match of the pattern stands: some put before the digits without their first few */
   rewritten(found: Found): { put: string; drop: number };
 }
 
-const NO_NUMBER: Seen = { text: null, prefix: null, range: -1 };
+const NO_NUMBER: Seen = { text: null, prefix: null, range: -1, isPlain: false };
 /** One of all private numbers. */
-const PRIVATE: Seen = { text: '0', prefix: null, range: -1 };
+const PRIVATE: Seen = { text: '0', prefix: null, range: -1, isPlain: false };
 
 function lookOf(place: NumberPlace, reading: Reading, asked: Asked): Look {
   const { code, parse, rewrite } = prefixesOf(place.country);
@@ -155,23 +167,30 @@ function lookOf(place: NumberPlace, reading: Reading, asked: Asked): Look {
   return {
     pattern,
     rewritten,
-    start: { text: '', prefix: pattern?.start ?? null, range: rangeStateOf(head164) },
-    after({ text, prefix, range }, symbol) {
+    start: { text: '', prefix: pattern?.start ?? null, range: rangeStateOf(head164), isPlain: false },
+    after({ text, prefix, range, isPlain }, symbol) {
       if (reading === 'private') return PRIVATE;
       if (text === null || symbol > 9) return NO_NUMBER;
-      return { text: text + symbol, prefix: prefix && pattern!.next(prefix, symbol), range: rangeStep(range, symbol) };
+      const on = {
+        text: text + symbol,
+        prefix: prefix && pattern!.next(prefix, symbol),
+        range: rangeStep(range, symbol),
+      };
+      return { ...on, isPlain: isPlain || (reading === 'international' && beginsPlain(on, place, asked)) };
     },
-    signature({ text, prefix, range }) {
+    signature({ text, prefix, range, isPlain }) {
       if (text === null) return 'no number';
+      if (isPlain) return NONE;
       if (text === '' || reading === 'private') return `begin ${text}`;
       return reading === 'national' ? national(text, prefix, range) : number(head164 + text, range);
     },
   };
 }
 
+type Begun = { text: string; range: number };
+
 /** Whether digits of an international number are in some range of a country of which nothing else is asked, and in no range that the plan declares. */
-function isPlain({ text, range }: Seen, { additions }: NumberPlace, { areas }: Asked): boolean {
-  const digits = text!;
+function beginsPlain({ text: digits, range }: Begun, { additions }: NumberPlace, { areas }: Asked): boolean {
   if (range < 0 || digits.length < 4 || GLOBAL_CODES[digits.slice(0, 3)]) return false;
   const near = (other: string) => other.startsWith(digits) || digits.startsWith(other);
   return !areas.some(near) && !additions.some((a) => near(a.from.slice(1, 5)));
