@@ -40,10 +40,11 @@ async function holding(page: Page): Promise<{ hold: () => void; letGo: () => voi
   };
 }
 
-/** Opens a path without waiting for its code. */
+/** Opens a path without waiting for its code; what stood there before may have the same fields. */
 async function see(page: Page, path: string, selector: string): Promise<void> {
+  await page.evaluate(() => (document.documentElement.dataset.old = ''));
   void page.goto(BASE + path).catch(() => {});
-  await page.waitForSelector(selector);
+  await page.waitForSelector(`html:not([data-old]) ${selector}`);
   await new Promise((done) => setTimeout(done, 300));
 }
 

@@ -1,4 +1,4 @@
-import { DEAD, Rows, SYMBOL_COUNT, minimise, step, symbolIndex, waitsForTimer, type Automaton } from '../digits';
+import { DEAD, Rows, SYMBOL_COUNT, minimise, step, waitsForTimer, type Automaton } from '../digits';
 import type { DialContext, DialRule } from '../exchange/context';
 import type { Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
@@ -10,6 +10,7 @@ import {
   type NumberClass,
   type NumberReader,
 } from '../numbers';
+import { UNUSED, askedOf, begin, readAs, readBy, readOn, type ReadBy } from './read-by';
 import { after, writtenFrom, type Rewriting } from './sending';
 
 /** What is alike for all strings that a rule takes and that are sent alike. */
@@ -69,32 +70,6 @@ function readerNumber(reader: NumberReader): number {
   return found;
 }
 
-/** Calling codes and areas of a plan: all that makes a difference to how its trunks are sent numbers. */
-function askedOf(exchange: Exchange): Asked {
-  const sites = [...exchange.sites.values()];
-  const areas = sites.flatMap((s) => (s.area ? [callingCodeOf(s.country) + s.area] : []));
-  return { codes: [...new Set(sites.map((s) => callingCodeOf(s.country)))].sort(), areas: [...new Set(areas)].sort() };
-}
-
-/** How a rule reads what is dialled: so many digits left out, some put before, and the rest as a number. */
-interface ReadBy {
-  strip: number;
-  reader: NumberReader;
-  /** where the reader stands when it has read what is put before */
-  start: number;
-}
-
-/** A reader that no rule which can still win needs. */
-const UNUSED = -1;
-
-/** A reader before which so many digits are still left out. */
-const begun = (by: ReadBy, left: number): number => (left === 0 ? by.start : UNUSED - left);
-
-/** How a reader goes on with a symbol. */
-function readOn(by: ReadBy, state: number, symbol: number): number {
-  return state < UNUSED ? begun(by, UNUSED - state - 1) : step(by.reader.automaton, state, symbol);
-}
-
 /** The ladder and all its readers side by side: a state is a row of theirs, first the ladder's. */
 function made(exchange: Exchange, context: DialContext, rules: readonly CompiledRung[], asked: Asked): LadderCells {
   const ladder = context.ladder.automaton;
@@ -114,15 +89,13 @@ function made(exchange: Exchange, context: DialContext, rules: readonly Compiled
     const rule = ladder.accepts[rung]![0];
     if (rule === undefined) accepts.push(NOTHING);
     else {
-      const by = readBys[readByOf[rule]!]!;
-      const state = row[1 + readByOf[rule]!]!;
-      const { automaton, classes } = by.reader;
-      accepts.push([cells.idOf(rule, classes[automaton.accepts[state < 0 ? by.start : state]![0]!]!)]);
+      const at = readByOf[rule]!;
+      accepts.push([cells.idOf(rule, readAs(readBys[at]!, row[1 + at]!))]);
     }
     timers.push(waitsForTimer(ladder, rung) ? accepts.at(-1)! : NOTHING);
     return rows.add();
   };
-  readBys.forEach((by, k) => (row[1 + k] = needed[k] ? begun(by, by.strip) : UNUSED));
+  readBys.forEach((by, k) => (row[1 + k] = needed[k] ? begin(by) : UNUSED));
   idOfRow();
   for (let i = 0; i < rows.size; i++)
     for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++) {
@@ -150,11 +123,7 @@ function readersOf(exchange: Exchange, context: DialContext, rules: readonly Com
     const key = JSON.stringify([rung.strip, rung.prepend ?? '', rung.reading]);
     let at = known.get(key);
     if (at === undefined) {
-      const reader = numberReader(place, rung.reading, asked);
-      let start = 0;
-      for (let i = 0; i < (rung.prepend ?? '').length; i++)
-        start = step(reader.automaton, start, symbolIndex(rung.prepend!.charCodeAt(i)));
-      known.set(key, (at = readBys.push({ strip: rung.strip, reader, start }) - 1));
+      known.set(key, (at = readBys.push(readBy(place, rung, asked)) - 1));
     }
     return at;
   });

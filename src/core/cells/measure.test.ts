@@ -15,7 +15,7 @@ function automatonOf(ways: readonly number[][], labels: readonly (number | null)
 /** The same counted from the other side, state by state in whole numbers: how many strings of a length from a state end in a label. */
 function countedBack(automaton: Automaton, label: number, from: number, before: number): bigint {
   const states = automaton.accepts.map((_, state) => state);
-  let ends = states.map((state) => (automaton.accepts[state]![0] === label ? 1n : 0n));
+  let ends: bigint[] = states.map((state) => (automaton.accepts[state]![0] === label ? 1n : 0n));
   let sum = 0n;
   for (let length = before + 1; length <= LONGEST_DIALLED; length++) {
     const last = ends;

@@ -1,6 +1,6 @@
+import { leadingOut } from '../cells';
 import { vainAtAttendant, vainAtDirectory } from '../destinations';
-import { shortestWitness } from '../digits';
-import { ladderOf } from '../exchange';
+import { compileKnownMap } from '../digits';
 import { agentsOfQueue, type Attendant, type Directory, type Mailbox, type Queue, type RingGroup } from '../plan';
 import type { Exchange } from '../routing';
 import { PHONE_STATES, type Act, type PhoneState } from './acts';
@@ -129,11 +129,13 @@ function vainAt(exchange: Exchange, id: string): string | null {
   return place?.kind === 'directory' ? vainAtDirectory(exchange, place.object as Directory) : null;
 }
 
+/** What can be pressed. */
+const KEYS = { name: 'keys', automaton: compileKnownMap('[0-9*#][0-9*#].').automaton };
+
 /** Digits that lead outside from an attendant where callers may dial on: some for each outbound rule of its site. */
 function outsideFrom(exchange: Exchange, id: string): string[] {
   const place = exchange.destinations.get(id);
   if (place?.kind !== 'attendant') return [];
   const { outsideDialling, site } = place.object as Attendant;
-  if (!outsideDialling) return [];
-  return ladderOf(exchange, exchange.sites.get(site)!).flatMap(({ map }) => shortestWitness(map.automaton) ?? []);
+  return outsideDialling ? leadingOut(exchange, exchange.sites.get(site)!, KEYS).flatMap((out) => out.digits) : [];
 }

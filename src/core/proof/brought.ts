@@ -1,7 +1,9 @@
+import { leadingOut } from '../cells';
 import { DEAD, LONGEST_DIALLED, SYMBOLS, SYMBOL_COUNT, type Automaton } from '../digits';
-import { routeIndexOf } from '../exchange';
-import type { PlanNumber, Trunk } from '../plan';
-import { deliveredBy, type Exchange } from '../routing';
+import { routeIndexOf, type CompiledRoute } from '../exchange';
+import type { PlanNumber, Site, Trunk } from '../plan';
+import { contextOf, deliveredBy, type Exchange } from '../routing';
+import { dialsOf } from './literals';
 import type { Met } from './met';
 
 /**
@@ -16,9 +18,23 @@ export function broughtBy(exchanges: readonly Exchange[], id: string, met: Met):
   const isPrivate = trunks.some((t) => t.deliveredForm === 'private');
   const out = isMet && trunks.some((t) => t.deliveredForm !== 'private') ? [unlisted(exchanges, trunks)] : [];
   if (!isPrivate) return out;
-  const routed = exchanges.some((x) => x.routes.some((r) => ids.has(r.route.id) || r.route.dialledExtension));
+  const dialled = exchanges.map((x) => x.routes.filter((r) => r.route.dialledExtension));
+  const routed = exchanges.some((x, i) => dialled[i]!.length > 0 || x.routes.some((r) => ids.has(r.route.id)));
   if (!isMet && !routed) return out;
-  return [...new Set([...out, ...toldApart(exchanges), ...digitsMet(exchanges, met)])];
+  // Where routes may lead to whatever has the digits that came, all that can be had is another way once such a route is met.
+  const every = isMet || dialled.some((routes) => routes.some((r) => ids.has(r.route.id)));
+  const sites = exchanges.map((x, i) => x.sites.get(trunks[i]!.site)!);
+  return [
+    ...new Set([
+      ...out,
+      ...toldApart(exchanges),
+      ...exchanges.flatMap((x, i) =>
+        dialled[i]!.length > 0
+          ? [...digitsInside(x, sites[i]!, met, every), ...digitsOut(x, sites[i]!, dialled[i]!, met, every)]
+          : [],
+      ),
+    ]),
+  ];
 }
 
 /** Most numbers that are passed over to find one that is in no inventory. */
@@ -61,18 +77,32 @@ function toldApart(exchanges: readonly Exchange[]): string[] {
 const acceptedIn = (automaton: Automaton, state: number): string =>
   state === DEAD ? '' : automaton.accepts[state]!.join();
 
-/** Digits of what an edit can make a difference to: routes may lead to whatever has the digits that came. */
-function digitsMet(exchanges: readonly Exchange[], { affected: { all, ids }, alike }: Met): string[] {
+/** Digits by which something inside is dialled at a site; of extensions that take calls alike those of one. */
+function digitsInside(exchange: Exchange, site: Site, { affected: { ids }, alike }: Met, every: boolean): string[] {
+  const context = contextOf(exchange, { person: null, site: site.id });
   const kinds = new Set<string>();
-  return exchanges.flatMap((x) =>
-    x.routes.some((r) => r.route.dialledExtension)
-      ? [...(all ? x.destinations.keys() : ids)].flatMap((id) => {
-          const { digits = null } = (x.destinations.get(id)?.object ?? {}) as { digits?: string | null };
-          const kind = x.extensions.has(id) ? alike.keyOf(id) : null;
-          if (digits === null || (kind !== null && kinds.has(kind))) return [];
-          if (kind !== null) kinds.add(kind);
-          return [digits];
-        })
-      : [],
+  return [...(every ? exchange.destinations.keys() : ids)].flatMap((id) => {
+    const dials = dialsOf(context, id);
+    const kind = exchange.extensions.has(id) ? alike.keyOf(id) : null;
+    if (dials.length === 0 || (kind !== null && kinds.has(kind))) return [];
+    if (kind !== null) kinds.add(kind);
+    return dials;
+  });
+}
+
+/** Digits that routes to whatever has them take, and that lead on outside from a site: some for each outbound rule there. */
+function digitsOut(
+  exchange: Exchange,
+  site: Site,
+  routes: readonly CompiledRoute[],
+  { affected: { ids } }: Met,
+  every: boolean,
+): string[] {
+  return routes.flatMap(({ called, route }) =>
+    called === null
+      ? []
+      : leadingOut(exchange, site, { name: route.calledMap!, automaton: called.automaton }).flatMap(
+          ({ rung, digits }) => (every || ids.has(rung) ? digits : []),
+        ),
   );
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
 import { actsOn } from '../../../tests/support/evaluator/acts';
 import { editedPlan } from '../../../tests/support/evaluator/edited';
-import { BROUGHT, Chance, besideIn, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
+import { Chance, besideIn, broughtIn, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
 import { differences, emptyPlan, readPlan, type Plan } from '../plan';
 import { compile, trace, type Call, type Situation } from '../routing';
 import { changedCells, differing, impactOf } from '.';
@@ -43,6 +43,10 @@ const endsBy = (plans: readonly Plan[], call: Call, situation: Situation): strin
     const { outcome, lands, cause } = evaluate(p, call, situation);
     return JSON.stringify([outcome, lands && [lands.kind, lands.id], cause]);
   });
+
+/** At which kinds of places a call ends in some plans, by the other evaluator. */
+const kindsBy = (plans: readonly Plan[], call: Call, situation: Situation): string =>
+  plans.map((p) => evaluate(p, call, situation).lands?.kind ?? 'nowhere').join();
 
 /**
  * Whether all of some acts are among others. What comes to the same place is one to the cells: keys are counted, and one state of
@@ -131,7 +135,12 @@ describe('impact', () => {
           : null;
         const calling = chance.one(['+447700900999', null, '+46701740605', '+441632960998']);
         const call: Call = trunk
-          ? { from: { type: 'trunk', id: trunk.id, calling }, dial: chance.one(BROUGHT), enBloc: true, at: moment }
+          ? {
+              from: { type: 'trunk', id: trunk.id, calling },
+              dial: broughtIn(chance, before),
+              enBloc: true,
+              at: moment,
+            }
           : phone
             ? { from: { type: 'extension', id: phone.id }, dial: chance.one(dials), enBloc: false, at: moment }
             : {
@@ -148,12 +157,16 @@ describe('impact', () => {
         const [one, other] = [before, after].map((p) => noticedBy(p, call, holding(situation, acts)));
         // Who takes longer on the way may come to a place when its hours have just ended.
         const slack = acts.length > 0 ? 15 * 60_000 : 0;
+        // What a trunk brings is told by one string of its kind.
+        const kinds = (of: Call, by: readonly Act[]) => kindsBy([before, after], of, holding(situation, by));
         const ofCaller = cells.filter(
           (c) =>
             c.stretches.some((s) => moment >= s.from - slack && moment < s.to + slack) &&
             (acts.length > 0 || c.acts.length === 0) &&
             (trunk
-              ? c.call.from.type === 'trunk' && c.call.from.id === trunk.id
+              ? c.call.from.type === 'trunk' &&
+                c.call.from.id === trunk.id &&
+                (c.call.dial === call.dial || kinds(c.call, c.acts) === kinds(call, acts))
               : phone
                 ? c.callers.some((g) => g.includes(phone.id)) &&
                   [...call.dial].some((_, k) => c.has(call.dial.slice(0, k + 1)))

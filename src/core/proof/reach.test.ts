@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { actsOn } from '../../../tests/support/evaluator/acts';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
-import { BROUGHT, Chance, besideIn, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
+import { Chance, besideIn, broughtIn, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
 import type { Plan } from '../plan';
 import { compile, type Call, type Situation } from '../routing';
 import { holdingBesides } from '../exchange';
@@ -93,7 +93,7 @@ describe('reach', () => {
         const named = new Set(reached.map((e) => e.object?.id ?? (e.label === 'released' ? 'none' : '')));
         for (let n = 0; n < 20; n++) {
           const at = from + chance.below(3 * 86_400) * 1000;
-          const dial = chance.one(BROUGHT);
+          const dial = broughtIn(chance, plan);
           const call: Call = {
             from: { type: 'trunk', id: trunk.id, calling: '+441632960998' },
             dial,

@@ -2,7 +2,7 @@ import type { Plan } from '@/core/plan';
 import { PHONE_STATES, holding, type Act } from '@/core/proof/acts';
 import type { Call, Situation } from '@/core/routing';
 import { evaluate } from './evaluate';
-import type { Chance } from './random';
+import { OUTSIDE, type Chance } from './random';
 
 const LETTERS = ['abc', 'def', 'ghi', 'jkl', 'mno', 'pqrs', 'tuv', 'wxyz'];
 
@@ -25,6 +25,7 @@ function rowsAt(plan: Plan, place: { kind: string; id: string | null }): string[
       return [
         ...digits,
         ...names,
+        ...(plan.attendants.some((a) => a.id === place.id && a.outsideDialling) ? OUTSIDE : []),
         ...asking.flatMap((k) => [...digits, ...names].flatMap((keys) => [`${k.key}${keys}`, `${k.key}#${keys}`])),
       ];
     case 'directory':

@@ -74,8 +74,17 @@ const SITES = ['quay', 'pier', 'kaj'] as const;
 const WEEKS = ['mon-fri 9-17:30', 'mon-sun 0-24', 'fri 22-2, sat 10-14', 'thu-fri 18-6', ''];
 const FORMS = ['plus', 'digits', 'national', 'significant', 'subscriber'];
 
-/** Digits that a trunk may bring: of extensions, of numbers that are none of ours, and of nothing. */
-export const BROUGHT = ['7', '99', '2101', '3104', '+447700900555', '07700900555', '555555'];
+/** Digits that lead outside by one rule or another. */
+export const OUTSIDE = ['901632960150', '907700900123', '90046313900610', '9012345678', '7012', '2175', '0313900615'];
+
+/** Digits that a trunk may bring: of what stands inside, of numbers outside that are none of ours, and of nothing. */
+export function broughtIn(c: Chance, plan: Plan): string {
+  if (c.is(0.3)) return c.one(['7', '99', '2101', '3104', '+447700900555', '07700900555', '555555']);
+  if (c.is(0.3)) return c.one(OUTSIDE);
+  const code = c.is(0.2) ? (c.one(plan.sites).siteCode ?? '') : '';
+  const inside = [...plan.ringGroups, ...plan.queues, ...plan.attendants, ...plan.outsideNumbers];
+  return code + c.one([...plan.extensions.map((e) => e.digits), ...inside.flatMap((o) => o.digits ?? [])]);
+}
 
 /** The moments at which calls are made: working time, night, before midnight, Christmas, a clock change. */
 export const MOMENTS = [

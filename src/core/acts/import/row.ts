@@ -1,6 +1,5 @@
 import { plainCell } from '../../formats';
 import {
-  EXTENSION_KINDS,
   pinRefusal,
   type AnyObject,
   type Extension,
@@ -11,8 +10,9 @@ import {
   type PlanNumber,
 } from '../../plan';
 import { cellsOf, nameKey, readName, readOwnNumber, readYesNo, wrong, type Cell, type Lookup } from './cells';
-import type { ImportSettings, ImportedSecret, RowOutcome } from './outcome';
 import type { ColumnKey } from './columns';
+import type { ImportSettings, ImportedSecret, RowOutcome } from './outcome';
+import { newMailbox, newPerson, readAfterMail, readKind, readSeconds } from './row-values';
 
 /** The cells of one row, by what they are; columns that the sheet has not are missing. */
 export type RowCells = Partial<Record<ColumnKey, string>>;
@@ -371,27 +371,4 @@ class Row {
     work.secrets.push({ owner: e.id, purpose: 'sip-password', plain: cells.sipPassword || null });
     if (before) this.outcome.changes.push({ column: 'sipPassword', before: '', after: 'set anew' });
   }
-}
-
-const newPerson = (id: string, site: string): Person =>
-  ({ id, name: '', email: null, site, teams: [], spelling: '', language: '', note: '' }) as Person;
-
-const newMailbox = (id: string, site: string, person: Person | null): Mailbox =>
-  ({ id, name: '', site, owners: person ? [person.id] : [], email: person?.email ?? null }) as unknown as Mailbox;
-
-function readKind(text: string): Cell<Extension['kind']> {
-  const kind = nameKey(text) || 'person';
-  const found = EXTENSION_KINDS.find((k) => k === kind);
-  return found ? { ok: true, value: found } : wrong(`“${text}” is no kind: ${EXTENSION_KINDS.join(', ')}.`);
-}
-
-function readSeconds(text: string): Cell<number> {
-  const match = /^([0-9]{1,4})(?:\.0+)?\s*(?:s|sec|seconds)?$/i.exec(text);
-  return match ? { ok: true, value: Number(match[1]) } : wrong(`“${text}” are no seconds; 5 to 180, such as 25.`);
-}
-
-function readAfterMail(text: string): Cell<Mailbox['afterMail']> {
-  const word = nameKey(text);
-  if (word === '' || word === 'keep') return { ok: true, value: 'keep' };
-  return word === 'delete' ? { ok: true, value: 'delete' } : wrong(`“${text}” is neither keep nor delete.`);
 }

@@ -7,7 +7,7 @@ import { MOST_WAYS, waysOf, type Way } from '../ways';
 import { askedOf, type AskedOf } from './asked-of';
 import { entriesOfPhones, nameOf, type Entry } from './entries';
 import { entriesFromOutside } from './entries-from-outside';
-import { breaks, neverReached } from './judge';
+import { breaks, neverReached, type Judging } from './judge';
 import { knownOf } from './known';
 
 /** What became of a promise. */
@@ -52,7 +52,7 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
     const ways = waysFrom(checking, of, entry, promise.trunksDown);
     count += ways.length;
     complete &&= ways.length < MOST_WAYS;
-    const broken = firstBroken(exchange, promise, entry, ways);
+    const broken = firstBroken(checking, promise, entry, ways);
     if (!broken) continue;
     const call = asked(exchange, entry.call(broken.way.at), broken.way.acts);
     const { phones, numbers } = { phones: entry.phones.length, numbers: entry.numbers.length };
@@ -70,7 +70,7 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
 }
 
 function firstBroken(
-  exchange: Exchange,
+  judging: Judging,
   promise: Promised,
   entry: Entry,
   ways: readonly Way[],
@@ -80,11 +80,11 @@ function firstBroken(
     (promise.from !== 'phones' || kinds.size === 0 || kinds.has(way.kind)) &&
     (entry.named || way.kind !== null || way.ends[0]!.outcome === 'routed');
   if (promise.must === 'can reach') {
-    const way = neverReached(promise, entry, ways);
+    const way = neverReached(promise, ways);
     return way && counts(way) ? { way, why: 'Whatever the caller does, it never comes there.' } : null;
   }
   for (const way of ways) {
-    const why = counts(way) ? breaks(exchange, promise, entry, way) : null;
+    const why = counts(way) ? breaks(judging, promise, entry, way) : null;
     if (why !== null) return { way, why };
   }
   return null;
@@ -93,8 +93,8 @@ function firstBroken(
 /** How the calls of an entry can go; asked once for all promises. */
 function waysFrom({ exchange, situation, span }: Checking, of: AskedOf, entry: Entry, trunksDown: boolean): Way[] {
   const known = knownOf(exchange, situation, span, of);
-  const { call, moments, within, numbers, came: trunks } = entry;
-  const who = { number: numbers[0] ?? null, phone: entry.isOutside ? entry.phone!.id : null };
+  const { call, moments, within, numbers, brought, came: trunks } = entry;
+  const who = { number: numbers[0] ?? null, phone: entry.isOutside ? entry.phone!.id : null, brought };
   return known.waysOf(`${entry.key} ${trunksDown} ${nameOf(within)}`, who, () => {
     const mostTrunks = trunksDown ? 1 : 0;
     const came = trunks === null ? undefined : { trunks, onwards: known.onwards[mostTrunks]! };

@@ -1,8 +1,9 @@
 import { callerCells, type Span } from '../../cells';
 import type { Promised, Trunk } from '../../plan';
-import { activeSince, type Exchange, type Situation } from '../../routing';
+import { activeSince, contextOf, type Exchange, type Situation } from '../../routing';
 import { broughtBy } from '../brought';
 import { arrives, numbersInGroups } from '../impact-outside';
+import { idOf, literalAt } from '../literals';
 import { takes, type Entry, type Of } from './entries';
 
 /** What is the same of all entries of calls from outside. */
@@ -60,6 +61,7 @@ function* toNumbers(
         numbers,
         within: active,
         named: true,
+        brought: null,
       };
     }
   }
@@ -74,7 +76,8 @@ function* byTrunks(
 ): Generator<Entry> {
   for (const trunk of exchange.plan.trunks) {
     if (!trunk.enabled || !isMeant(promise, trunk)) continue;
-    const { id, site } = trunk;
+    const { id, site, deliveredForm } = trunk;
+    const context = contextOf(exchange, { person: null, site });
     for (const dial of broughtBy([exchange], id, of))
       for (const calling of callerCells([exchange], situation, dial, [site])) {
         if (isBlocked(exchange, situation, calling, site)) continue;
@@ -86,6 +89,11 @@ function* byTrunks(
           numbers: [],
           within,
           named: false,
+          brought: {
+            trunk: id,
+            isPrivate: deliveredForm === 'private',
+            inside: idOf(literalAt(context, dial)) || null,
+          },
         };
       }
   }

@@ -18,6 +18,13 @@ import { inOrder } from '../spans';
 import { callsInsideAs } from '../who-dials';
 import type { AskedOf } from './asked-of';
 
+/** What a trunk brings, and what has these digits at its site; null: nothing inside. */
+export interface Brought {
+  trunk: string;
+  isPrivate: boolean;
+  inside: string | null;
+}
+
 /** Calls that nothing in the plan tells apart, of which a promise is asked. */
 export interface Entry {
   call: (at: number) => Call;
@@ -37,6 +44,8 @@ export interface Entry {
   moments: readonly number[];
   /** it is asked though it may lead nowhere, since the promise names its digits */
   named: boolean;
+  /** digits that a trunk brings and no number of ours stands for; null: it is no such call */
+  brought: Brought | null;
 }
 
 /** What entries are looked for with. */
@@ -98,6 +107,7 @@ export function* entriesOfPhones(
         within: stretches,
         moments: [],
         named,
+        brought: null,
       });
       const own = `phone ${phone.id}`;
       for (const dial of dialsOf(context, phone)) yield entry(dial, own);

@@ -1,6 +1,7 @@
 import type { Landing } from '../../exchange';
 import type { PromiseEnd, Promised } from '../../plan';
-import type { Exchange } from '../../routing';
+import { trace, type Exchange, type Situation } from '../../routing';
+import { holding } from '../acts';
 import { inOrder, isBeyond } from '../spans';
 import type { Way } from '../ways';
 import type { Entry } from './entries';
@@ -26,9 +27,21 @@ const END_OF: Readonly<Record<string, PromiseEnd>> = {
 export const endOf = (landing: Landing | null): PromiseEnd =>
   landing ? (END_OF[landing.kind] ?? 'a service') : 'a release';
 
-/** Who calls from outside chose the outside number themselves. */
-const byOwnChoice = (entry: Entry, way: Way): boolean =>
-  entry.phone === null && way.acts.some((a) => a.type === 'keys' && a.outside);
+/** What a promise is judged by: the plan, and what holds beside it. */
+export interface Judging {
+  exchange: Exchange;
+  situation: Situation;
+}
+
+/** Who calls from outside chose the outside number themselves: by keys, or by digits that a private trunk brought. */
+function byOwnChoice({ exchange, situation }: Judging, entry: Entry, { acts, at }: Way): boolean {
+  if (entry.phone !== null) return false;
+  if (acts.some((a) => a.type === 'keys' && a.outside)) return true;
+  const { brought } = entry;
+  if (!brought?.isPrivate || brought.inside !== null) return false;
+  const { steps } = trace(exchange, entry.call(at), holding(situation, acts));
+  return steps.some((s) => s.code === 'dialled-outside');
+}
 
 /** All places that a way comes to, in order; what is released at once comes to none. */
 function placesOf(way: Way): (Landing | null)[] {
@@ -38,14 +51,17 @@ function placesOf(way: Way): (Landing | null)[] {
 }
 
 /** Why a way breaks a promise, in a sentence; null: it does not. */
-export function breaks(exchange: Exchange, promise: Promised, entry: Entry, way: Way): string | null {
+export function breaks(judging: Judging, promise: Promised, entry: Entry, way: Way): string | null {
+  const { exchange } = judging;
   const end = way.ends[0]!;
   const places = placesOf(way);
   const matches = (landing: Landing | null): boolean => {
     const kind = endOf(landing);
     return (
       promise.ends.includes(kind) ||
-      (kind === 'the outside' && promise.ends.includes('the outside by own choice') && byOwnChoice(entry, way)) ||
+      (kind === 'the outside' &&
+        promise.ends.includes('the outside by own choice') &&
+        byOwnChoice(judging, entry, way)) ||
       (landing?.id != null && promise.places.includes(landing.id))
     );
   };
@@ -106,15 +122,14 @@ function lastOf(places: readonly (Landing | null)[]): Landing | null {
 }
 
 /** The first of the moments at which none of some ways comes to what a promise names; null: at every moment one does. */
-export function neverReached(promise: Promised, entry: Entry, ways: readonly Way[]): Way | null {
-  const reaching = ways.filter((way) => {
-    const found = placesOf(way).some(
-      (p) => promise.ends.includes(endOf(p)) || (p?.id != null && promise.places.includes(p.id)),
-    );
-    return found;
-  });
-  // Most of them do so at the same times.
-  const times = [...new Set(reaching.map((way) => way.stretches))];
-  const reached = inOrder(times.flat());
-  return ways.find((way) => way.acts.length === 0 && isBeyond(way.stretches, reached)) ?? null;
+export function neverReached(promise: Promised, ways: readonly Way[]): Way | null {
+  const reaches = (way: Way) =>
+    placesOf(way).some((p) => promise.ends.includes(endOf(p)) || (p?.id != null && promise.places.includes(p.id)));
+  // Calls of which nobody does anything are all there are, each at other times than the others.
+  const short = ways.filter((way) => way.acts.length === 0 && !reaches(way));
+  if (short.length === 0) return null;
+  // Most rows of acts reach it at the same times.
+  const times = new Set(ways.flatMap((way) => (way.acts.length > 0 && reaches(way) ? [way.stretches] : [])));
+  const reached = inOrder([...times].flat());
+  return short.find((way) => isBeyond(way.stretches, reached)) ?? null;
 }

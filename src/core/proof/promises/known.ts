@@ -7,6 +7,7 @@ import { deciding } from '../impact';
 import { numbersMet } from '../impact-outside';
 import { Onwards, type Shared, type Way } from '../ways';
 import type { AskedOf } from './asked-of';
+import type { Brought } from './entries';
 
 /** How the calls of an entry can go, and of whom they are. */
 interface KnownWays {
@@ -15,6 +16,7 @@ interface KnownWays {
   number: string | null;
   /** the phone that dials outside; null also where it dials what has digits of its own */
   phone: string | null;
+  brought: Brought | null;
 }
 
 /** Entries of a plan whose ways are kept: promises of a large plan seldom ask for the same ones. */
@@ -27,7 +29,7 @@ export class Known {
   /** without a trunk down, and with one */
   readonly onwards: readonly Onwards[] = [new Onwards(), new Onwards()];
 
-  waysOf(key: string, of: Pick<KnownWays, 'number' | 'phone'>, make: () => Way[]): Way[] {
+  waysOf(key: string, of: Omit<KnownWays, 'ways'>, make: () => Way[]): Way[] {
     const known = this.ways.get(key);
     if (known) return known.ways;
     const ways = make();
@@ -79,7 +81,12 @@ function stillHolds(was: Exchange, willBe: Exchange, situation: Situation): ((of
   if (affected.all) return null;
   const numbers = new Set(numbersMet({ was, willBe }, affected));
   const apart = phonesApart([was, willBe], edits);
-  const outside = !redials(edits) && !willBe.plan.rungs.some((r) => affected.ids.has(r.id));
-  return ({ number, phone }) =>
-    number !== null ? !numbers.has(number) : outside && phone !== null && !apart.has(phone);
+  const { ids } = affected;
+  const outside = !redials(edits) && !willBe.plan.rungs.some((r) => ids.has(r.id));
+  const routed = outside && ![was, willBe].some((x) => x.routes.some((r) => ids.has(r.route.id)));
+  const isBrought = ({ trunk, inside }: Brought) => routed && !ids.has(trunk) && (inside === null || !ids.has(inside));
+  return ({ number, phone, brought }) => {
+    if (brought !== null) return isBrought(brought);
+    return number !== null ? !numbers.has(number) : outside && phone !== null && !apart.has(phone);
+  };
 }

@@ -4,7 +4,7 @@ import { parse } from 'yaml';
 import { actsOn } from '../../../../tests/support/evaluator/acts';
 import { editedPlan } from '../../../../tests/support/evaluator/edited';
 import { evaluate } from '../../../../tests/support/evaluator/evaluate';
-import { BROUGHT, Chance, besideIn, MOMENTS, randomPlan } from '../../../../tests/support/evaluator/random';
+import { Chance, besideIn, broughtIn, MOMENTS, randomPlan } from '../../../../tests/support/evaluator/random';
 import { planWith, readPlan, type Changed, type Plan, type Promised } from '../../plan';
 import { compile, type Call, type Exchange, type Situation } from '../../routing';
 import { holdingBesides } from '../../exchange';
@@ -140,7 +140,12 @@ describe('promises', () => {
           if (!phone && !number && !trunk) continue;
           const calling = '+441632960998';
           const call: Call = trunk
-            ? { from: { type: 'trunk', id: trunk.id, calling }, dial: chance.one(BROUGHT), enBloc: true, at: moment }
+            ? {
+                from: { type: 'trunk', id: trunk.id, calling },
+                dial: broughtIn(chance, plan),
+                enBloc: true,
+                at: moment,
+              }
             : phone
               ? { from: { type: 'extension', id: phone.id }, dial: chance.one(dials), enBloc: false, at: moment }
               : { from: { type: 'outside', calling }, dial: number!.e164, enBloc: true, at: moment };
