@@ -60,7 +60,12 @@ describe('the web process is killed', () => {
     const before = killed('.build/web.mjs');
     await fill(page, '[data-field=name]', 'Typed Without Web');
     await page.keyboard.press('Tab');
-    await until(async () => (await boss.get('/health')).status === 200);
+    const isBack = () =>
+      boss.get('/health').then(
+        (r) => r.status === 200,
+        () => false,
+      );
+    await until(isBack);
     expect(processOf('.build/web.mjs')).not.toBe(before);
     expect(await page.$eval('[data-field=name]', (e) => (e as HTMLInputElement).value)).toBe('Typed Without Web');
     await page.focus('[data-field=name]');

@@ -168,10 +168,15 @@ const NONE: readonly number[] = [];
 export function onlyLabels(automaton: Automaton, takes: (label: number) => boolean): Automaton {
   const { next, accepts } = automaton;
   const { begins, from } = leadingTo(automaton);
-  const accepting = Uint8Array.from(accepts, (rules) => (rules[0] !== undefined && takes(rules[0]) ? 1 : 0));
-  const alive = accepting.slice();
+  const accepting = new Uint8Array(accepts.length);
   const work: number[] = [];
-  alive.forEach((yes, state) => yes && work.push(state));
+  for (let state = 0; state < accepts.length; state++) {
+    const label = accepts[state]![0];
+    if (label === undefined || !takes(label)) continue;
+    accepting[state] = 1;
+    work.push(state);
+  }
+  const alive = accepting.slice();
   for (let state = work.pop(); state !== undefined; state = work.pop())
     for (let i = begins[state]!; i < begins[state + 1]!; i++) {
       const before = from[i]!;
@@ -182,16 +187,17 @@ export function onlyLabels(automaton: Automaton, takes: (label: number) => boole
   alive[0] = 1;
   const places = new Int32Array(accepts.length).fill(DEAD);
   let size = 0;
-  alive.forEach((yes, state) => yes && (places[state] = size++));
+  for (let state = 0; state < alive.length; state++) if (alive[state]) places[state] = size++;
   const out = new Int32Array(size * SYMBOL_COUNT).fill(DEAD);
   const taken: (readonly number[])[] = new Array<readonly number[]>(size);
-  places.forEach((place, state) => {
-    if (place === DEAD) return;
+  for (let state = 0; state < places.length; state++) {
+    const place = places[state]!;
+    if (place === DEAD) continue;
     taken[place] = accepting[state] ? ONE : NONE;
     for (let s = 0; s < SYMBOL_COUNT; s++) {
       const to = next[state * SYMBOL_COUNT + s]!;
       if (to !== DEAD) out[place * SYMBOL_COUNT + s] = places[to]!;
     }
-  });
+  }
   return { next: out, accepts: taken, timers: taken.map(() => NONE) };
 }

@@ -177,17 +177,29 @@ function cutAt(spans: readonly Span[], borders: readonly number[]): Span[] {
 /** Where any fact says something else of a call that begins then, in order. */
 function bordersOf(facts: readonly Fact[]): readonly number[] {
   const lists = new Set<string>();
-  const all: number[] = [];
+  let all: readonly number[] = [];
   for (const { borders, shifts } of facts)
     for (const shift of shifts) {
       // Hours that were met at several moments of the call.
       const list = `${numberOf(borders)} ${shift}`;
       if (lists.has(list)) continue;
       lists.add(list);
-      for (const at of borders) all.push(at - shift);
+      all = merged(all, borders, shift);
     }
-  const sorted = Float64Array.from(all).sort();
-  return [...sorted.filter((at, i) => i === 0 || at !== sorted[i - 1])];
+  return all;
+}
+
+/** Moments of two lists in order, each once; those of the second are so much earlier. */
+function merged(moments: readonly number[], others: readonly number[], earlier: number): number[] {
+  const out: number[] = [];
+  let next = 0;
+  for (const other of others) {
+    const at = other - earlier;
+    while (next < moments.length && moments[next]! < at) out.push(moments[next++]!);
+    if (moments[next] !== at) out.push(at);
+  }
+  while (next < moments.length) out.push(moments[next++]!);
+  return out;
 }
 
 /** What something says from each border on, until the next. */

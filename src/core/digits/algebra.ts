@@ -1,4 +1,4 @@
-import { DEAD, TooManyStates, type Automaton } from './automaton';
+import { DEAD, TooManyStates, step, type Automaton } from './automaton';
 import { minimise } from './minimise';
 import { LONGEST_DIALLED, PLUS_INDEX, SYMBOLS, SYMBOL_COUNT } from './symbols';
 
@@ -26,10 +26,10 @@ export const EVERYTHING: Automaton = {
  */
 export function combine(left: Automaton, right: Automaton, keep: Combine): Automaton {
   const accepting = (a: Automaton, s: number) => s !== DEAD && a.accepts[s]!.length > 0;
-  const ids = new Map<string, number>();
+  const ids = new Map<number, number>();
   const pairs: [number, number][] = [];
   const idOf = (l: number, r: number): number => {
-    const key = `${l},${r}`;
+    const key = (l + 1) * (right.accepts.length + 1) + r + 1;
     const seen = ids.get(key);
     if (seen !== undefined) return seen;
     if (pairs.length >= MOST_PAIRS) throw new TooManyStates(MOST_PAIRS);
@@ -59,9 +59,23 @@ export function complement(automaton: Automaton): Automaton {
   return combine(EVERYTHING, automaton, DIFFERENCE);
 }
 
-/** Whether two automata have the same set. */
+/** Whether two automata have the same set: both are walked together until one takes what the other does not. */
 export function isEqual(left: Automaton, right: Automaton): boolean {
-  return isEmpty(combine(left, right, (l, r) => l !== r));
+  const takes = (a: Automaton, s: number) => s !== DEAD && a.accepts[s]!.length > 0;
+  const seen = new Set<number>();
+  const work: [number, number][] = [[0, 0]];
+  for (let pair = work.pop(); pair; pair = work.pop()) {
+    const [l, r] = pair;
+    if (takes(left, l) !== takes(right, r)) return false;
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const to: [number, number] = [step(left, l, s), step(right, r, s)];
+      const key = (to[0] + 1) * (right.accepts.length + 1) + to[1] + 1;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      work.push(to);
+    }
+  }
+  return true;
 }
 
 /** Cuts states from which nothing can be accepted, so that every state left is alive. */

@@ -15,7 +15,7 @@ const MOST_TEXT = 5000;
 /**
  * A short readable map for exactly the automaton's set, or null when the set is empty or no map within the limits of the
  * notation is found. The states are solved as equations (Arden's rule), components that turn in circles last to first,
- * and what comes out is read and compared with the automaton again, so that a wrong map can't leave here.
+ * and what comes out is read and compared with the smallest automaton again, so that a wrong map can't leave here.
  */
 export function mapOfAutomaton(automaton: Automaton): string | null {
   const small = minimise(automaton, (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
@@ -23,7 +23,7 @@ export function mapOfAutomaton(automaton: Automaton): string | null {
   const piece = solved(small);
   if (!piece || piece === EMPTY) return null;
   const read = compileDigitMap(piece.key);
-  return read.ok && isEqual(read.compiled.automaton, automaton) ? piece.key : null;
+  return read.ok && isEqual(read.compiled.automaton, small) ? piece.key : null;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { countsByLabel, dialledCells, measured, type DialledCells } from '../cells';
+import { dialledCells, measured, type DialledCells } from '../cells';
 import { DEAD, LONGEST_DIALLED, SYMBOLS, automatonOfLiterals, mapOfAutomaton, run as runAutomaton } from '../digits';
 import { KINDS, type Extension } from '../plan';
 import type { DialContext } from '../exchange/context';
@@ -36,7 +36,7 @@ export function atlasOf(
   const phone = exchange.extensions.get(phoneId)!;
   const dialled = cellsOf(exchange, phone, at, situation);
   const { automaton, cells } = dialled;
-  const { counts, witnesses, mapOf } = measured(dialled);
+  const { counts, witnesses, mapOf, countsFrom } = measured(dialled);
   const call = (dial: string) => ({ from: { type: 'extension' as const, id: phoneId }, dial, enBloc: true, at });
   const parts = new Map<string, { labels: number[]; end: Ending; count: bigint; example: string }>();
   cells.forEach((cell, label) => {
@@ -74,7 +74,7 @@ export function atlasOf(
   return {
     regions: all,
     under(digits) {
-      const bySymbol = symbolsAfter(digits, standing.ofString);
+      const bySymbol = symbolsAfter(digits, standing.strings);
       return [...SYMBOLS].flatMap((symbol) => {
         const head = digits + symbol;
         const state = runAutomaton(automaton, head);
@@ -84,29 +84,29 @@ export function atlasOf(
           if (region && count > 0n) sums.set(placeOf.get(region)!, (sums.get(placeOf.get(region)!) ?? 0n) + count);
         };
         add(ofLabel.get(automaton.accepts[state]![0]!), 1n);
-        countsByLabel(automaton, cells.length, state, head.length).forEach((count, label) =>
-          add(ofLabel.get(label), count),
-        );
+        countsFrom(state, head.length).forEach((count, label) => add(ofLabel.get(label), count));
         for (const [region, count] of bySymbol.get(symbol) ?? []) add(region, BigInt(count));
         const parts = [...sums].map(([region, count]) => ({ region, count: String(count) }));
         return parts.length > 0 ? [{ symbol, parts }] : [];
       });
     },
     regionOf: (dial) =>
-      standing.ofString.get(dial) ?? ofLabel.get(automaton.accepts[runAutomaton(automaton, dial)]![0]!)!,
+      standing.strings.find(({ dials }) => dials.includes(dial))?.region ??
+      ofLabel.get(automaton.accepts[runAutomaton(automaton, dial)]![0]!)!,
   };
 }
 
 /** Of the strings that stand in the plan and begin with some digits: how many of each region go on with which symbol. */
-function symbolsAfter(digits: string, ofString: ReadonlyMap<string, Region>): Map<string, Map<Region, number>> {
+function symbolsAfter(digits: string, strings: Literals['strings']): Map<string, Map<Region, number>> {
   const out = new Map<string, Map<Region, number>>();
-  for (const [dial, region] of ofString) {
-    if (dial.length <= digits.length || !dial.startsWith(digits)) continue;
-    const symbol = dial[digits.length]!;
-    let counts = out.get(symbol);
-    if (!counts) out.set(symbol, (counts = new Map()));
-    counts.set(region, (counts.get(region) ?? 0) + 1);
-  }
+  for (const { region, dials } of strings)
+    for (const dial of dials) {
+      if (dial.length <= digits.length || !dial.startsWith(digits)) continue;
+      const symbol = dial[digits.length]!;
+      let counts = out.get(symbol);
+      if (!counts) out.set(symbol, (counts = new Map()));
+      counts.set(region, (counts.get(region) ?? 0) + 1);
+    }
   return out;
 }
 
@@ -115,7 +115,8 @@ const MOST_TOGETHER = 40;
 
 interface Literals {
   regions: Region[];
-  ofString: ReadonlyMap<string, Region>;
+  /** the strings of each region */
+  strings: readonly { region: Region; dials: readonly string[] }[];
 }
 
 /** What becomes of a string, and the right that decided. */
@@ -197,20 +198,19 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   const labelOf = (dial: string) => automaton.accepts[runAutomaton(automaton, dial)]![0]!;
   const others = new Map([...plain.rest, ...apart]);
   for (const [dial, literal] of others) put(literal, [dial], labelOf(dial), null);
-  const ofString = new Map<string, Region>();
   for (const { region, dials, groups } of regions.values()) {
     const short = !together
       ? null
       : groups
-        ? mapWithout(plain, groups, dials)
+        ? mapWithout(plain, groups, [...apart.keys()])
         : mapOfAutomaton(automatonOfLiterals(dials));
     region.exact = short !== null || !together || dials.length <= MOST_TOGETHER;
     region.map = short ?? dials.slice(0, region.exact ? dials.length : MOST_TOGETHER).join('|');
     region.count = String(dials.length);
     region.example = dials.reduce((a, b) => (isBefore(b, a) ? b : a));
-    for (const dial of dials) ofString.set(dial, region);
   }
-  return { regions: [...regions.values()].map((r) => r.region), ofString };
+  const strings = [...regions.values()];
+  return { regions: strings.map((r) => r.region), strings };
 }
 
 /** Strings of a phone, or of the phones of a person, of whom a situation tells something. */

@@ -35,6 +35,9 @@ function standingIn(layer: Layer): Standing {
   return found;
 }
 
+/** What has each string of a layer of plain ones: the first of several. */
+export const stringsIn = (layer: Layer): ReadonlyMap<string, Literal> => standingIn(layer).ofDial;
+
 /** What has a string in a context: emergency numbers before objects. */
 export const literalAt = ({ emergency, objects }: DialContext, dial: string): Literal | undefined =>
   standingIn(emergency).ofDial.get(dial) ?? standingIn(objects).ofDial.get(dial);

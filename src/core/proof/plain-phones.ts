@@ -1,9 +1,19 @@
 import type { DialledCells } from '../cells';
-import { automatonOfLiterals, mapOfAutomaton, run } from '../digits';
-import type { DialContext } from '../exchange/context';
+import {
+  DEAD,
+  DIFFERENCE,
+  automatonOfLiterals,
+  combine,
+  mapOfAutomaton,
+  minimise,
+  run,
+  type Automaton,
+} from '../digits';
+import type { DialContext, Layer } from '../exchange/context';
 import type { Exchange } from '../routing';
 import { plainPhone } from './atlas-parts';
-import { literalsOf, type Literal } from './literals';
+import { innerOf } from './inner';
+import { stringsIn, type Literal } from './literals';
 
 /** Strings of phones that ring alike and are taken alike. */
 export interface PlainGroup {
@@ -15,53 +25,107 @@ export interface PlainGroup {
   literal: Literal;
 }
 
+/** The short map of all strings of some groups, or null, and the smallest automaton that takes them. */
+interface MapOfGroups {
+  map: string | null;
+  automaton: Automaton;
+}
+
 interface Plain {
   groups: PlainGroup[];
   /** everything else that has a string */
   rest: [string, Literal][];
-  maps: Map<string, string | null>;
+  maps: Map<string, MapOfGroups>;
 }
 
-const known = new WeakMap<Exchange, WeakMap<DialContext, WeakMap<DialledCells, Plain>>>();
+/** The strings of a layer, those of phones of which nothing is said beside the plan by what is known of these. */
+interface InLayer {
+  /** what is known of each string's phone, in the order of the layer */
+  known: readonly string[];
+  plain: ReadonlyMap<string, readonly string[]>;
+  rest: readonly [string, Literal][];
+}
+
+const ofExchange = new WeakMap<Exchange, WeakMap<Layer, InLayer>>();
+/** The last of each layer: most edits change nothing of it. */
+const last = new WeakMap<Layer, InLayer>();
 const NOBODY: ReadonlySet<string> = new Set();
 
-/** The strings that stand in a context, those of phones of which nothing is said beside the plan in groups; found once. */
-export function plainIn(exchange: Exchange, context: DialContext, cells: DialledCells): Plain {
-  const ofExchange = known.get(exchange) ?? new WeakMap<DialContext, WeakMap<DialledCells, Plain>>();
-  known.set(exchange, ofExchange);
-  const ofContext = ofExchange.get(context) ?? new WeakMap<DialledCells, Plain>();
-  ofExchange.set(context, ofContext);
-  let found = ofContext.get(cells);
-  if (!found) ofContext.set(cells, (found = grouped(exchange, context, cells)));
-  return found;
+function inLayer(exchange: Exchange, layer: Layer): InLayer {
+  const found = innerOf(ofExchange, exchange);
+  let mine = found.get(layer);
+  if (!mine) {
+    const strings = stringsIn(layer);
+    const known = Array.from(strings.values(), (literal) => plainPhone(exchange, literal, NOBODY));
+    const before = last.get(layer);
+    mine = before && known.every((text, i) => text === before.known[i]) ? before : parted(strings, known);
+    last.set(layer, mine);
+    found.set(layer, mine);
+  }
+  return mine;
 }
 
-function grouped(exchange: Exchange, context: DialContext, { automaton }: DialledCells): Plain {
-  const groups = new Map<string, PlainGroup & { dials: string[] }>();
+function parted(strings: ReadonlyMap<string, Literal>, known: readonly string[]): InLayer {
+  const plain = new Map<string, string[]>();
   const rest: [string, Literal][] = [];
-  for (const [dial, literal] of literalsOf(context)) {
-    const plain = plainPhone(exchange, literal, NOBODY);
-    if (!plain) {
-      rest.push([dial, literal]);
-      continue;
-    }
-    const label = automaton.accepts[run(automaton, dial)]![0]!;
-    const key = `${plain} ${label}`;
-    const group = groups.get(key);
-    if (group) group.dials.push(dial);
-    else groups.set(key, { key, label, dials: [dial], literal });
+  let i = 0;
+  for (const entry of strings) {
+    const of = known[i++]!;
+    const dials = plain.get(of);
+    if (of === '') rest.push(entry);
+    else if (dials) dials.push(entry[0]);
+    else plain.set(of, [entry[0]]);
   }
-  return { groups: [...groups.values()], rest, maps: new Map() };
+  return { known, plain, rest };
+}
+
+const ofContext = new WeakMap<InLayer, WeakMap<Layer, WeakMap<DialledCells, Plain>>>();
+
+/** The strings that stand in a context, those of phones of which nothing is said beside the plan in groups; found once. */
+export function plainIn(exchange: Exchange, { emergency, objects }: DialContext, cells: DialledCells): Plain {
+  const mine = inLayer(exchange, objects);
+  const found = innerOf(innerOf(ofContext, mine), emergency);
+  let plain = found.get(cells);
+  if (!plain) found.set(cells, (plain = grouped(mine, stringsIn(emergency), stringsIn(objects), cells)));
+  return plain;
+}
+
+function grouped(
+  { plain, rest }: InLayer,
+  forms: ReadonlyMap<string, Literal>,
+  strings: ReadonlyMap<string, Literal>,
+  { automaton }: DialledCells,
+): Plain {
+  const groups = new Map<string, PlainGroup & { dials: string[] }>();
+  for (const [of, dials] of plain)
+    for (const dial of dials) {
+      if (forms.has(dial)) continue;
+      const label = automaton.accepts[run(automaton, dial)]![0]!;
+      const key = `${of} ${label}`;
+      const group = groups.get(key);
+      if (group) group.dials.push(dial);
+      else groups.set(key, { key, label, dials: [dial], literal: strings.get(dial)! });
+    }
+  const others = rest.filter(([dial]) => !forms.has(dial));
+  return { groups: [...groups.values()], rest: [...forms, ...others], maps: new Map() };
 }
 
 /**
  * The short map of just the strings of some groups but a few, or null. Where all of them have none it is not looked for: without a
  * few of them it would be longer still.
  */
-export function mapWithout({ maps }: Plain, groups: readonly PlainGroup[], dials: readonly string[]): string | null {
+export function mapWithout({ maps }: Plain, groups: readonly PlainGroup[], without: readonly string[]): string | null {
   const key = groups.map((g) => g.key).join('\n');
-  const all = groups.flatMap((g) => g.dials);
-  if (!maps.has(key)) maps.set(key, mapOfAutomaton(automatonOfLiterals(all)));
-  const map = maps.get(key)!;
-  return map === null || all.length === dials.length ? map : mapOfAutomaton(automatonOfLiterals([...dials]));
+  let known = maps.get(key);
+  if (!known) {
+    const all = groups.flatMap((g) => g.dials);
+    const automaton = minimise(automatonOfLiterals(all), (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
+    maps.set(key, (known = { automaton, map: mapOfAutomaton(automaton) }));
+  }
+  const { map, automaton } = known;
+  const gone = without.filter(
+    (dial) => run(automaton, dial) !== DEAD && automaton.accepts[run(automaton, dial)]!.length > 0,
+  );
+  if (map === null || gone.length === 0) return map;
+  return mapOfAutomaton(combine(automaton, automatonOfLiterals(gone), DIFFERENCE));
 }
