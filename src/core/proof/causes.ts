@@ -20,6 +20,8 @@ const MOST_TAKEN_BACK = 16;
 export class Causes {
   private readonly reach = new Map<Difference, ReturnType<typeof affectedBy>>();
   private readonly without = new Map<Difference, Exchange | null>();
+  /** the ids of all objects of the later plan */
+  private there: ReadonlySet<string> | undefined;
 
   constructor(
     private readonly comparing: Comparing,
@@ -87,26 +89,33 @@ export class Causes {
           [...back.values()].map((e) => ({ kind: e.kind, id: e.id, value: e.before as AnyObject })),
         )
       : null;
-    const exchange = plan && isWhole(plan, [...back.values()]) ? compile(plan, willBe) : null;
+    const exchange = plan && this.isWhole(plan, [...back.values()]) ? compile(plan, willBe) : null;
     this.without.set(edit, exchange);
     return exchange;
   }
+
+  /** Whether everything is there that objects refer to which are as they were, once some edits are taken back. */
+  private isWhole(plan: Plan, back: readonly Difference[]): boolean {
+    this.there ??= idsOf(this.comparing.willBe.plan);
+    const taken = new Map(back.map((e) => [e.id, e.before !== null]));
+    const isThere = (id: string) => taken.get(id) ?? this.there!.has(id);
+    return (
+      organisationReferences(plan).every((r) => isThere(r.id)) &&
+      back.every(
+        ({ kind, before }) =>
+          kind === 'organisation' ||
+          before === null ||
+          [...referencesOf(kind, before as AnyObject)].every((r) => isThere(r.id)),
+      )
+    );
+  }
 }
 
-/** Whether everything is there that objects refer to which are as they were. */
-function isWhole(plan: Plan, back: readonly Difference[]): boolean {
+function idsOf(plan: Plan): ReadonlySet<string> {
   const ids = new Set<string>();
   for (const list of Object.values(plan))
     if (Array.isArray(list)) for (const o of list as { id: string }[]) ids.add(o.id);
-  return (
-    organisationReferences(plan).every((r) => ids.has(r.id)) &&
-    back.every(
-      ({ kind, before }) =>
-        kind === 'organisation' ||
-        before === null ||
-        [...referencesOf(kind, before as AnyObject)].every((r) => ids.has(r.id)),
-    )
-  );
+  return ids;
 }
 
 function idsIn({ steps, lands, then }: Trace): string[] {

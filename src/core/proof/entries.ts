@@ -41,13 +41,20 @@ export function callersEdited(edits: readonly Difference[]): ReadonlySet<string>
   return new Set(edited.map((e) => e.id));
 }
 
-/** Phones that edits may tell from others: edited themselves, their person, or a number that they show. */
+/** Edits of phones up to which each edited one stands alone, so that groups known of the plan before are kept. */
+const FEW = 50;
+
+/**
+ * Phones that edits may tell from others when they call: edited themselves (of many edits only where that decides how they call),
+ * their person, or a number that they show.
+ */
 export function phonesApart(exchanges: readonly Exchange[], edits: readonly Difference[]): ReadonlySet<string> {
   const edited = new Set(edits.map((e) => e.id));
   const numbers = edits.some((e) => e.kind === 'number');
   const people = edits.some((e) => e.kind === 'person');
   const out = new Set<string>();
-  for (const e of edits) if (e.kind === 'extension') out.add(e.id);
+  const own = edits.filter((e) => e.kind === 'extension').map((e) => e.id);
+  for (const id of own.length > FEW ? callersEdited(edits) : own) out.add(id);
   if (numbers || people)
     for (const { plan, numberOf } of exchanges)
       for (const e of plan.extensions) {

@@ -1,4 +1,4 @@
-import { dialledCells } from '../cells';
+import { dialledCells, type DialledCells } from '../cells';
 import { run } from '../digits';
 import type { DialContext, DialRule, Layer } from '../exchange/context';
 import type { Exchange } from '../routing';
@@ -89,8 +89,10 @@ export const idOf = (rule: Literal | undefined): string =>
         : rule.id;
 
 /** How a phone takes a string that stands in its context (ENGINE E3): whole, at once or after the timer, or something shorter before. */
-export function takenAs(exchange: Exchange, context: DialContext, dial: string): string {
-  const { automaton, cells } = dialledCells(exchange, context);
+export const takenAs = (exchange: Exchange, context: DialContext, dial: string): string =>
+  takenIn(dialledCells(exchange, context), dial);
+
+export function takenIn({ automaton, cells }: DialledCells, dial: string): string {
   const { takenEarly, waits } = cells[automaton.accepts[run(automaton, dial)]![0]!]!;
   return takenEarly ? 'something shorter' : waits ? 'after the timer' : 'at once';
 }

@@ -1,10 +1,20 @@
-import { dialledCells } from '../cells';
+import { dialledCells, type DialledCells } from '../cells';
 import type { DialContext } from '../exchange/context';
 import type { Extension } from '../plan';
 import type { Comparing } from './changed';
 import { innerOf } from './inner';
 import type { Met } from './met';
-import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenAs } from './literals';
+import {
+  dialsOf,
+  emergencyDials,
+  idOf,
+  literalAt,
+  literalsOf,
+  sameLayer,
+  takenAs,
+  takenIn,
+  type Literal,
+} from './literals';
 
 /** Strings that are asked as one, since what has them takes calls alike in both plans. */
 export interface Together {
@@ -14,6 +24,12 @@ export interface Together {
   /** what tells them from others: the same for the same strings */
   name: string;
   has: (dial: string) => boolean;
+}
+
+/** What is dialled by, and how that is cut. */
+interface Look {
+  context: DialContext;
+  cells: DialledCells;
 }
 
 /** What a phone dials by in both plans. */
@@ -49,9 +65,10 @@ export class StandingStrings {
     const known = usual === null ? undefined : this.usual.get(usual);
     if (known) return known;
     const strings = new Map(moments.flatMap((m) => [...this.stringsOf(m, phones, every)]));
+    const looks = this.looksAt(moments);
     const groups = new Map<string, { dials: string[]; single: boolean }>();
     for (const [dial, single] of strings) {
-      const key = this.keyOf(moments, dial) ?? dial;
+      const key = this.keyOf(looks, dial) ?? dial;
       const group = groups.get(`${key} ${single}`);
       if (group) group.dials.push(dial);
       else groups.set(`${key} ${single}`, { dials: [dial], single });
@@ -73,19 +90,28 @@ export class StandingStrings {
   }
 
   /** What strings have in common that are asked as one; null: it stands alone. */
-  private keyOf(moments: readonly Contexts[], dial: string): string | null {
+  private keyOf(looks: readonly Look[], dial: string): string | null {
+    let key = String(dial.length);
+    for (const { context, cells } of looks) {
+      const literal = literalAt(context, dial);
+      if (literal?.type !== 'destination' || literal.kind !== 'extension') return null;
+      const phone = this.met.alike.keyOf(literal.id);
+      if (phone === null) return null;
+      key += `,${phone},${takenIn(cells, dial)}`;
+    }
+    return key;
+  }
+
+  /** The contexts of some moments in both plans, each with its cells. */
+  private looksAt(moments: readonly Contexts[]): Look[] {
     const both = [this.comparing.was, this.comparing.willBe];
-    const parts: string[] = [String(dial.length)];
-    for (const contexts of moments)
-      for (const [i, context] of contexts.entries()) {
-        if (i === 1 && context === contexts[0] && both[0] === both[1]) continue;
-        const literal = literalAt(context, dial);
-        if (literal?.type !== 'destination' || literal.kind !== 'extension') return null;
-        const phone = this.met.alike.keyOf(literal.id);
-        if (phone === null) return null;
-        parts.push(phone, takenAs(both[i]!, context, dial));
-      }
-    return parts.join();
+    return moments.flatMap((contexts) =>
+      contexts.flatMap((context, i) =>
+        i === 1 && context === contexts[0] && both[0] === both[1]
+          ? []
+          : [{ context, cells: dialledCells(both[i]!, context) }],
+      ),
+    );
   }
 
   /** A short name for a long one. */
@@ -128,17 +154,20 @@ export class StandingStrings {
 
   private amongAll(was: DialContext, willBe: DialContext): Map<string, boolean> {
     const { all, ids } = this.met.affected;
-    const { was: mine, willBe: theirs } = this.comparing;
+    const [mine, theirs] = [dialledCells(this.comparing.was, was), dialledCells(this.comparing.willBe, willBe)];
+    const sameStrings = sameLayer(was.objects, willBe.objects) && sameLayer(was.emergency, willBe.emergency);
     const found = new Map<string, boolean>();
-    for (const dial of new Set([...literalsOf(was), ...literalsOf(willBe)].map(([text]) => text))) {
-      const [a, b] = [literalAt(was, dial), literalAt(willBe, dial)];
-      const same = idOf(a) === idOf(b);
+    const look = (dial: string, a: Literal | undefined, b: Literal | undefined): void => {
+      const same = a === b || idOf(a) === idOf(b);
       const emergency = !this.emergencyAlike && (a?.type === 'emergency' || b?.type === 'emergency');
       // Where what can be dialled differs, the same string may be taken at once in one plan and not in the other.
-      const taken = same && takenAs(mine, was, dial) !== takenAs(theirs, willBe, dial);
-      if (same && !taken && !all && !emergency && !ids.has(idOf(a))) continue;
+      const taken = same && mine !== theirs && takenIn(mine, dial) !== takenIn(theirs, dial);
+      if (same && !taken && !all && !emergency && !ids.has(idOf(a))) return;
       found.set(dial, !same || taken || a?.type !== 'destination');
-    }
+    };
+    for (const [dial, literal] of literalsOf(was)) look(dial, literal, sameStrings ? literal : literalAt(willBe, dial));
+    if (!sameStrings)
+      for (const [dial, literal] of literalsOf(willBe)) if (!literalAt(was, dial)) look(dial, undefined, literal);
     return found;
   }
 }
