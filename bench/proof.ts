@@ -76,11 +76,33 @@ function impacts(plan: Plan, live: Exchange, name: string): void {
   }
 }
 
+/** Edits of all kinds at once, as a long draft has them. */
+function draftOf(plan: Plan): Changed[] {
+  const every: [ObjectKind, number][] = [
+    ['extension', 500],
+    ['number', 300],
+    ['attendant', 5],
+    ['rung', 30],
+    ['trunk', 10],
+    ['class', 3],
+  ];
+  return every.flatMap(([kind, n]) =>
+    objectsOf(plan, kind).flatMap((_, i) => (i % n === 3 % n ? [edited(plan, kind, i)] : [])),
+  );
+}
+
+function wholeDraft(plan: Plan, live: Exchange, name: string): void {
+  const willBe = compile(planWith(plan, draftOf(plan)), live);
+  const edits = differences(plan, willBe.plan);
+  const [took, found] = timed(() => impactOf({ was: live, willBe, situation: {}, span: SPAN }, edits));
+  line(`${name}: impact of a draft of ${edits.length} edits of all kinds`, ms(took), `5 s   ${found.length} groups`);
+}
+
 function atlases(plan: Plan, live: Exchange, name: string): void {
   const phone = (nth: number) => plan.extensions[nth % plan.extensions.length]!.id;
-  const took = [7, 8, 5000, 5001].map((nth) => timed(() => atlasOf(live, phone(nth), AT, {}, true))[0]);
+  const took = [7, 8, 5000, 5001].map((nth) => timed(() => atlasOf(live, phone(nth), AT, {}, true).under(''))[0]);
   const after = compile(planWith(plan, [edited(plan, 'extension', 40)]), live);
-  took.push(timed(() => atlasOf(after, phone(8), AT, {}, true))[0]);
+  took.push(timed(() => atlasOf(after, phone(8), AT, {}, true).under(''))[0]);
   line(`${name}: atlas: first, next, other site, next, after an edit`, took.map(ms).join(' / '), '50 ms');
 }
 
@@ -160,6 +182,7 @@ function all(plan: Plan, name: string, wanted: boolean): void {
   problems(plan, live, name);
   memory(name, 'atlases and problems');
   impacts(plan, live, name);
+  if (wanted) wholeDraft(plan, live, name);
   memory(name, 'impacts');
   if (!wanted) return;
   promises(live, name, plan.promises, plan.promises.length < 100 ? '100 ms' : '5 s');

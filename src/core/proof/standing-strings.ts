@@ -4,17 +4,7 @@ import type { Extension } from '../plan';
 import type { Comparing } from './changed';
 import { innerOf } from './inner';
 import type { Met } from './met';
-import {
-  dialsOf,
-  emergencyDials,
-  idOf,
-  literalAt,
-  literalsOf,
-  sameLayer,
-  takenAs,
-  takenIn,
-  type Literal,
-} from './literals';
+import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenIn, type Literal } from './literals';
 
 /** Strings that are asked as one, since what has them takes calls alike in both plans. */
 export interface Together {
