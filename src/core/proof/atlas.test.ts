@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
+import { generate } from '../../../demo/generate';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
 import { Chance, MOMENTS, randomPlan, randomSituation } from '../../../tests/support/evaluator/random';
 import { compileKnownMap, countDialable, run, SYMBOLS } from '../digits';
-import type { Plan } from '../plan';
+import { readPlan, type Plan } from '../plan';
 import { compile, trace, type Call } from '../routing';
 import { atlasOf, atlasThrough, atlasesApart, type Region } from '.';
 
@@ -60,6 +61,14 @@ const takes = (r: { map: string }) => {
 
 const pick = ({ outcome, kind, rule, trunk }: ReturnType<typeof evaluate>) => ({ outcome, kind, rule, trunk });
 
+/** A plan of many phones, most of which nothing tells apart. */
+function madeUp(): Plan {
+  const size = { sites: 2, rungs: 6, numbers: 20, maps: 20, hours: 4, attendants: 3, queues: 3 };
+  const read = readPlan(generate({ ...size, extensions: 60 }));
+  if (!read.ok) throw new Error(read.errors[0]!.sentence);
+  return read.plan;
+}
+
 describe('the atlas of a phone', () => {
   it(`puts every string in one region that tells what becomes of it, on ${PLANS} random plans`, () => {
     let [asked, exact, told] = [0, 0, 0];
@@ -100,6 +109,52 @@ describe('the atlas of a phone', () => {
     // The plans are worth their while.
     expect(exact / asked).toBeGreaterThan(0.7);
     expect(told).toBeGreaterThan(PLANS);
+  });
+
+  it(`of objects of a kind together has exactly their strings, of one phone after the other, on ${2 * PLANS} random plans`, () => {
+    let [several, kept] = [0, 0];
+    for (let i = 0; i < 2 * PLANS; i++) {
+      const chance = new Chance(SEED + 3000 + i);
+      let plan = i % 2 === 0 ? randomPlan(chance) : madeUp();
+      let exchange = compile(plan);
+      const at = chance.one(MOMENTS);
+      const phones = plan.extensions.filter((e) => e.kind !== 'virtual').map((e) => e.id);
+      for (let n = 0; n < 3; n++) {
+        // Of phones that are off some ring nowhere.
+        const some = { ...randomSituation(chance, plan, at), off: chance.some(phones, 0.2), transfers: undefined };
+        const situation = chance.is(0.3) ? {} : some;
+        const phone = chance.one(phones);
+        const { regions, regionOf } = atlasOf(exchange, phone, at, situation, true);
+        expect(regions.reduce((all, r) => all + BigInt(r.count), 0n)).toBe(ALL_STRINGS);
+        const sets = regions.map((r) => ({ r, has: takes(r) }));
+        for (const dial of [...SHORT, ...strings(chance, plan, regions)]) {
+          const theirs = evaluate(plan, { from: { type: 'extension', id: phone }, dial, enBloc: true, at }, situation);
+          const region = regionOf(dial);
+          const { outcome, kind, trunk } = region;
+          const told = { outcome: theirs.outcome, kind: theirs.kind, trunk: theirs.trunk };
+          expect({ seed: i, dial, outcome, kind, trunk }).toEqual({ seed: i, dial, ...told });
+          const inside = sets.filter(({ r, has }) => r.exact && has(dial)).map(({ r }) => r);
+          expect({ seed: i, dial, inside }).toEqual({ seed: i, dial, inside: region.exact ? [region] : [] });
+        }
+        for (const { r } of sets)
+          if (r.exact && r.map.length < 60) {
+            const counted = countDialable(compileKnownMap(r.map).automaton);
+            expect({ map: r.map, count: String(counted) }).toEqual({ map: r.map, count: r.count });
+          }
+        several += regions.filter((r) => r.rule === null && Number(r.count) > 1 && r.exact).length;
+        // Most edits leave all strings as they are.
+        const read = readPlan({
+          ...JSON.parse(JSON.stringify(plan)),
+          extensions: plan.extensions.map((e) => (chance.is(0.2) ? { ...e, ringSeconds: 33 + n, lines: 1 + n } : e)),
+        });
+        if (!read.ok) continue;
+        kept += 1;
+        plan = read.plan;
+        exchange = compile(plan, exchange);
+      }
+    }
+    expect(several).toBeGreaterThan(PLANS);
+    expect(kept).toBeGreaterThan(PLANS);
   });
 
   it(`laid over that of another phone or moment tells every string that goes otherwise, on ${PLANS} random plans`, () => {

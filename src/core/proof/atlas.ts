@@ -5,7 +5,7 @@ import type { DialContext } from '../exchange/context';
 import { contextOf, outcomeOf, type Ending, type Exchange, type Situation } from '../routing';
 import { isBefore, namedIn, plainPhone, regionKey, regionOf, rightOf, severalOf } from './atlas-parts';
 import { dialsOf, idOf, literalAt, type Literal } from './literals';
-import { mapWithout, plainIn, type PlainGroup } from './plain-phones';
+import { mapOfGroups, plainIn, type PlainGroup } from './plain-phones';
 import type { Next, Region } from './regions';
 
 /** The cells of a phone's dialling context. */
@@ -129,8 +129,9 @@ interface Found {
 interface Growing {
   region: Region;
   dials: string[];
-  /** where all of them are of plain phones */
-  groups: PlainGroup[] | null;
+  /** those of plain phones among them, and all others */
+  groups: PlainGroup[];
+  others: string[];
 }
 
 /** Every string that stands in the plan, each with what has it: emergency numbers before objects. */
@@ -156,7 +157,8 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
     const known = regions.get(key);
     if (known) {
       for (const d of dials) known.dials.push(d);
-      known.groups = group && known.groups ? [...known.groups, group] : null;
+      if (group) known.groups.push(group);
+      else known.others.push(...dials);
       known.region.waits ||= cell.waits;
       return;
     }
@@ -169,7 +171,7 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
       right,
       example: dials[0]!,
     };
-    regions.set(key, { region, dials: [...dials], groups: group && [group] });
+    regions.set(key, { region, dials: [...dials], groups: group ? [group] : [], others: group ? [] : [...dials] });
   };
   const plain = plainIn(exchange, context, dialled);
   const named = namedIn(situation);
@@ -198,11 +200,11 @@ function literals(exchange: Exchange, phone: Extension, at: number, situation: S
   const labelOf = (dial: string) => automaton.accepts[runAutomaton(automaton, dial)]![0]!;
   const others = new Map([...plain.rest, ...apart]);
   for (const [dial, literal] of others) put(literal, [dial], labelOf(dial), null);
-  for (const { region, dials, groups } of regions.values()) {
+  for (const { region, dials, groups, others } of regions.values()) {
     const short = !together
       ? null
-      : groups
-        ? mapWithout(plain, groups, [...apart.keys()])
+      : groups.length > 0
+        ? mapOfGroups(plain, groups, others, apart)
         : mapOfAutomaton(automatonOfLiterals(dials));
     region.exact = short !== null || !together || dials.length <= MOST_TOGETHER;
     region.map = short ?? dials.slice(0, region.exact ? dials.length : MOST_TOGETHER).join('|');

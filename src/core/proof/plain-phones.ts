@@ -2,6 +2,7 @@ import type { DialledCells } from '../cells';
 import {
   DEAD,
   DIFFERENCE,
+  UNION,
   automatonOfLiterals,
   combine,
   mapOfAutomaton,
@@ -110,22 +111,33 @@ function grouped(
   return { groups: [...groups.values()], rest: [...forms, ...others], maps: new Map() };
 }
 
+const takes = (automaton: Automaton, dial: string): boolean => {
+  const state = run(automaton, dial);
+  return state !== DEAD && automaton.accepts[state]!.length > 0;
+};
+
 /**
- * The short map of just the strings of some groups but a few, or null. Where all of them have none it is not looked for: without a
- * few of them it would be longer still.
+ * The short map of just the strings of some groups and some others besides, or null. What stands `apart` is among the strings only
+ * where it is one of the others. Where there is no map with all that may stand apart none is looked for without: it would be longer still.
  */
-export function mapWithout({ maps }: Plain, groups: readonly PlainGroup[], without: readonly string[]): string | null {
-  const key = groups.map((g) => g.key).join('\n');
+export function mapOfGroups(
+  { maps }: Plain,
+  groups: readonly PlainGroup[],
+  others: readonly string[],
+  apart: ReadonlyMap<string, unknown>,
+): string | null {
+  const usual = others.filter((dial) => !apart.has(dial));
+  const key = [...groups.map((g) => g.key), ...usual].join('\n');
   let known = maps.get(key);
   if (!known) {
-    const all = groups.flatMap((g) => g.dials);
+    const all = [...groups.flatMap((g) => g.dials), ...usual];
     const automaton = minimise(automatonOfLiterals(all), (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
     maps.set(key, (known = { automaton, map: mapOfAutomaton(automaton) }));
   }
   const { map, automaton } = known;
-  const gone = without.filter(
-    (dial) => run(automaton, dial) !== DEAD && automaton.accepts[run(automaton, dial)]!.length > 0,
-  );
-  if (map === null || gone.length === 0) return map;
-  return mapOfAutomaton(combine(automaton, automatonOfLiterals(gone), DIFFERENCE));
+  const come = others.filter((dial) => apart.has(dial) && !takes(automaton, dial));
+  const gone = [...apart.keys()].filter((dial) => takes(automaton, dial) && !others.includes(dial));
+  if (map === null || (come.length === 0 && gone.length === 0)) return map;
+  const left = gone.length > 0 ? combine(automaton, automatonOfLiterals(gone), DIFFERENCE) : automaton;
+  return mapOfAutomaton(come.length > 0 ? combine(left, automatonOfLiterals(come), UNION) : left);
 }

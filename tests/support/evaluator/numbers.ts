@@ -95,7 +95,8 @@ export function about(plan: Plan, e164: string, site: Site): Read {
             ? home(undefined)
             : (added.kind as CallKind),
     };
-  const global = /^\+(800|808|979|870|878|88[1238])/.exec(e164);
+  // An international number has five digits at least.
+  const global = /^\+(800|808|979|870|878|88[1238])(?=\d{2})/.exec(e164);
   if (global) {
     const kinds: Record<string, CallKind> = { '800': 'freephone', '808': 'shared-cost', '979': 'premium' };
     const valid = parsed?.isValid() ?? false;
