@@ -13,6 +13,7 @@ import {
   maskInWords,
   ordinal,
   ranges,
+  isEqual,
   shortestWitness,
 } from '.';
 import { automaton, has } from '../../../tests/support/digits';
@@ -138,4 +139,13 @@ describe('symbols in words', () => {
     ['é', 0],
     ['', -1],
   ])('%j: first bad symbol at %i', (text, at) => expect(firstBadSymbol(text)).toBe(at));
+});
+
+describe('two sets', () => {
+  it('are equal only where every string is in both or in neither', () => {
+    expect(isEqual(automaton('1x|2'), automaton('2|1x'))).toBe(true);
+    expect(isEqual(automaton('1x|2'), automaton('1x'))).toBe(false);
+    expect(isEqual(automaton('1.2'), automaton('1.2|112'))).toBe(true);
+    expect(isEqual(automaton('x.1x{3}'), automaton('x.1x{4}'))).toBe(false);
+  });
 });

@@ -59,7 +59,10 @@ export function complement(automaton: Automaton): Automaton {
   return combine(EVERYTHING, automaton, DIFFERENCE);
 }
 
-/** Whether two automata have the same set: both are walked together until one takes what the other does not. */
+/**
+ * Whether two automata have the same set: both are walked together until one takes what the other does not. Throws TooManyStates
+ * when the two are too entangled.
+ */
 export function isEqual(left: Automaton, right: Automaton): boolean {
   const takes = (a: Automaton, s: number) => s !== DEAD && a.accepts[s]!.length > 0;
   const seen = new Set<number>();
@@ -71,6 +74,7 @@ export function isEqual(left: Automaton, right: Automaton): boolean {
       const to: [number, number] = [step(left, l, s), step(right, r, s)];
       const key = (to[0] + 1) * (right.accepts.length + 1) + to[1] + 1;
       if (seen.has(key)) continue;
+      if (seen.size >= MOST_PAIRS) throw new TooManyStates(MOST_PAIRS);
       seen.add(key);
       work.push(to);
     }

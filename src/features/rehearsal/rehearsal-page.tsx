@@ -8,12 +8,12 @@ import { CourseView } from '@/ui/course-view';
 import { isTyping } from '@/ui/ledger-state';
 import { Workspace } from '@/ui/workspace';
 import { tracePath } from '@/workbench/paths';
+import { QuestionForm } from '@/workbench/question-form';
 import { useAsked } from '@/workbench/use-asked';
 import { Pad, Who } from './callers-part';
 import { Hearing } from './hearing';
 import { KeepThis, KeptRehearsals } from './kept-rehearsals';
 import { litUntil } from './lit';
-import { QuestionForm } from './question-form';
 import { NOTHING_DONE, lastSecond, linesOf, readDone, writeDone, type Done } from './run';
 import { Clock, Transcript } from './transcript';
 
@@ -101,6 +101,9 @@ export function RehearsalPage({ start }: { start: Start }) {
       acts={run ? <ActLink href={tracePath(question.from, question.dial, question.at)}>Why each step</ActLink> : null}
     >
       <QuestionForm
+        prefix="rehearsal"
+        dial="Calls"
+        act="Call"
         question={question}
         onAsk={(q) => {
           setQuestion(q);

@@ -1,20 +1,18 @@
 'use client';
 
 import { MustStay } from '@/workbench/must-stay';
-import { Box, Flex, Grid, chakra } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useForm } from 'react-hook-form';
 import type { Course } from '@/core/course';
 import type { Trace } from '@/core/routing';
-import { Act, ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
+import { ActLink, Empty, PartTitle, Wrong } from '@/ui/controls';
 import { CourseView } from '@/ui/course-view';
 import { DigitRail } from '@/ui/digits';
 import { Link } from '@/ui/link';
 import { PaneSection, Workspace } from '@/ui/workspace';
-import { formFields } from '@/workbench/form-fields';
-import { PhoneBox } from '@/workbench/phone-box';
 import { pathOfCall, type TracedPlans } from '@/workbench/paths';
 import { PlanChoice } from '@/workbench/plan-choice';
+import { QuestionForm } from '@/workbench/question-form';
 import { End, Fact, Step } from '@/workbench/trace-parts';
 import { useWriting } from '@/ui/time';
 import { SituationBar, asideFrom, type Beside } from './situation-bar';
@@ -78,7 +76,7 @@ export function TracePage({ data }: { data: TracePageData }) {
       }
       pane={!both && shown && answer ? <Pane data={data} shown={shown.trace} /> : undefined}
     >
-      <QuestionForm key={`${question.from} ${question.dial} ${question.at}`} data={data} />
+      <TraceForm key={`${question.from} ${question.dial} ${question.at}`} data={data} />
       {data.refused ? <Wrong>{data.refused}</Wrong> : null}
       {!answer && !data.refused ? (
         <Empty>
@@ -189,31 +187,17 @@ function railNote(trace: Trace): string {
   return first && first.type === 'digits' ? first.sentence : '';
 }
 
-function QuestionForm({ data }: { data: TracePageData }) {
+function TraceForm({ data }: { data: TracePageData }) {
   const router = useRouter();
   const { from, calling, dial, at } = data.question;
-  const form = useForm({ values: { from, dial, at } });
-  const { field, text } = formFields(form, { prefix: 'trace' });
-  const ask = form.handleSubmit((q) =>
-    router.push(pathOfCall({ ...q, at: q.at || 'now', ...(q.from === from ? { calling } : {}) }, data.plans)),
-  );
   return (
-    <chakra.form mb="14px" onSubmit={(e) => void ask(e)}>
-      <Flex gap="10px" align="flex-end" wrap="wrap">
-        <Box flex="1" minW="130px" maxW="230px">
-          {field('from', 'From', ({ change, ...rest }) => (
-            <PhoneBox {...rest} onChange={change} />
-          ))}
-        </Box>
-        <Box flex="1" minW="130px" maxW="230px">
-          {text('dial', 'Dials', { fontFamily: 'mono' })}
-        </Box>
-        <Box w="130px">{text('at', 'When')}</Box>
-        <Act look="main" type="submit" h="32px">
-          Trace
-        </Act>
-      </Flex>
-    </chakra.form>
+    <QuestionForm
+      prefix="trace"
+      dial="Dials"
+      act="Trace"
+      question={{ from, dial, at }}
+      onAsk={(q) => router.push(pathOfCall({ ...q, ...(q.from === from ? { calling } : {}) }, data.plans))}
+    />
   );
 }
 
