@@ -80,6 +80,16 @@ export interface Asking {
   shared?: Shared;
   /** the same for calls from outside: by which trunks they come, and what followed where others came to */
   came?: { trunks: string; onwards: Onwards };
+  /** what is looked for, where not all ways are: the search ends when it was found */
+  goal?: Goal;
+}
+
+/** What is looked for among ways. */
+export interface Goal {
+  /** Told of each way, as it is found: whether it comes there, so that nothing beyond it need be tried. */
+  meets(way: Way): boolean;
+  /** whether nothing else need be tried */
+  isMet(): boolean;
 }
 
 /**
@@ -93,12 +103,13 @@ export function waysOf(asking: Asking): Way[] {
   const search = new Search(asking);
   const out: Way[] = [];
   const been = new Map<string, readonly Span[]>();
-  const { came, situation } = asking;
+  const { came, situation, goal } = asking;
+  const isEnough = () => out.length >= MOST_WAYS || goal?.isMet() === true;
   const visit = (acts: readonly Act[], within: readonly Span[] | undefined, shared: Shared | undefined): void => {
-    if (out.length >= MOST_WAYS) return;
+    if (isEnough()) return;
     for (const { way, told, place, isLast, next, others } of search.found(acts, within, shared)) {
       out.push(way);
-      if (isLast) continue;
+      if (goal?.meets(way) || isLast) continue;
       const isFirst = came !== undefined && acts.length === 0 && !situation.transfers;
       const on = isFirst ? came.onwards.from(came.trunks, told) : shared;
       const known = been.get(place);

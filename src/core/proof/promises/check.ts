@@ -7,7 +7,7 @@ import { MOST_WAYS, waysOf, type Way } from '../ways';
 import { askedOf, type AskedOf } from './asked-of';
 import { entriesOfPhones, nameOf, type Entry } from './entries';
 import { entriesFromOutside } from './entries-from-outside';
-import { breaks, neverReached, type Judging } from './judge';
+import { breaks, neverReached, ReachedThroughout, type Judging } from './judge';
 import { knownOf } from './known';
 
 /** What became of a promise. */
@@ -49,7 +49,7 @@ export function checkPromise(checking: Checking, promise: Promised): Verdict {
   let complete = true;
   const { id, name, firm } = promise;
   for (const entry of entries) {
-    const ways = waysFrom(checking, of, entry, promise.trunksDown);
+    const ways = waysFrom(checking, of, entry, promise);
     count += ways.length;
     complete &&= ways.length < MOST_WAYS;
     const broken = firstBroken(checking, promise, entry, ways);
@@ -90,19 +90,37 @@ function firstBroken(
   return null;
 }
 
-/** How the calls of an entry can go; asked once for all promises. */
-function waysFrom({ exchange, situation, span }: Checking, of: AskedOf, entry: Entry, trunksDown: boolean): Way[] {
-  const known = knownOf(exchange, situation, span, of);
+/**
+ * How the calls of an entry can go, as far as a promise asks; asked once for all promises. Of whether something can be reached
+ * nothing is asked any more when it is at every moment, and of an outside line of the caller's choosing nothing but what may lead
+ * to where there is one.
+ */
+function waysFrom({ exchange, situation, span }: Checking, all: AskedOf, entry: Entry, promise: Promised): Way[] {
   const { call, moments, within, numbers, brought, came: trunks } = entry;
+  const { trunksDown } = promise;
+  const of = isOfOwnChoice(promise, entry)
+    ? askedOf(exchange, situation, promise, 'what leads to outside dialling')
+    : all;
+  const known = knownOf(exchange, situation, span, of);
+  const goal = promise.must === 'can reach' ? new ReachedThroughout(promise, within) : undefined;
+  const looked = goal ? `for ${JSON.stringify([promise.ends, promise.places])}` : '';
   const who = { number: numbers[0] ?? null, phone: entry.isOutside ? entry.phone!.id : null, brought };
-  return known.waysOf(`${entry.key} ${trunksDown} ${nameOf(within)}`, who, () => {
+  return known.waysOf(`${entry.key} ${trunksDown} ${nameOf(within)} ${looked}`, who, () => {
     const mostTrunks = trunksDown ? 1 : 0;
     const came = trunks === null ? undefined : { trunks, onwards: known.onwards[mostTrunks]! };
     const shared = entry.alike === null ? undefined : known.sharedBy(`${entry.alike} ${trunksDown}`);
     const exchanges = [exchange];
-    return waysOf({ exchanges, call, situation, span, met: of, moments, within, mostTrunks, shared, came });
+    return waysOf({ exchanges, call, situation, span, met: of, moments, within, mostTrunks, shared, came, goal });
   });
 }
+
+/** Whether nothing but an outside line of the caller's choosing is asked of a call, and its digits are not such by themselves. */
+const isOfOwnChoice = ({ must, ends, places }: Promised, { phone, brought }: Entry): boolean =>
+  must === 'never reaches' &&
+  places.length === 0 &&
+  ends.every((end) => end === 'the outside by own choice') &&
+  phone === null &&
+  (brought === null || !brought.isPrivate || brought.inside !== null);
 
 const times = new WeakMap<AskedOf, Map<string, readonly Span[]>>();
 

@@ -1,9 +1,10 @@
+import type { Span } from '../../cells';
 import type { Landing } from '../../exchange';
 import type { PromiseEnd, Promised } from '../../plan';
 import { trace, type Exchange, type Situation } from '../../routing';
 import { holding } from '../acts';
 import { inOrder, isBeyond } from '../spans';
-import type { Way } from '../ways';
+import type { Goal, Way } from '../ways';
 import type { Entry } from './entries';
 
 const PHONES: ReadonlySet<PromiseEnd> = new Set(['a phone', 'a queue or group']);
@@ -121,15 +122,41 @@ function lastOf(places: readonly (Landing | null)[]): Landing | null {
   return PHONES.has(endOf(last)) || kept.length === places.length ? last : places.at(-1)!;
 }
 
+/** Whether a way comes to what a promise names. */
+const reaches = ({ ends, places }: Promised, way: Way): boolean =>
+  placesOf(way).some((p) => ends.includes(endOf(p)) || (p?.id != null && places.includes(p.id)));
+
 /** The first of the moments at which none of some ways comes to what a promise names; null: at every moment one does. */
 export function neverReached(promise: Promised, ways: readonly Way[]): Way | null {
-  const reaches = (way: Way) =>
-    placesOf(way).some((p) => promise.ends.includes(endOf(p)) || (p?.id != null && promise.places.includes(p.id)));
   // Calls of which nobody does anything are all there are, each at other times than the others.
-  const short = ways.filter((way) => way.acts.length === 0 && !reaches(way));
+  const short = ways.filter((way) => way.acts.length === 0 && !reaches(promise, way));
   if (short.length === 0) return null;
   // Most rows of acts reach it at the same times.
-  const times = new Set(ways.flatMap((way) => (way.acts.length > 0 && reaches(way) ? [way.stretches] : [])));
+  const times = new Set(ways.flatMap((way) => (way.acts.length > 0 && reaches(promise, way) ? [way.stretches] : [])));
   const reached = inOrder([...times].flat());
   return short.find((way) => isBeyond(way.stretches, reached)) ?? null;
+}
+
+/** Looks for ways by which what a promise names is reached at every moment of some time. */
+export class ReachedThroughout implements Goal {
+  private readonly met = new Set<readonly Span[]>();
+  private isThroughout = false;
+
+  constructor(
+    private readonly promise: Promised,
+    private readonly within: readonly Span[],
+  ) {}
+
+  meets(way: Way): boolean {
+    if (!reaches(this.promise, way)) return false;
+    if (!this.met.has(way.stretches)) {
+      this.met.add(way.stretches);
+      this.isThroughout = !isBeyond(this.within, inOrder([...this.met].flat()));
+    }
+    return true;
+  }
+
+  isMet(): boolean {
+    return this.isThroughout;
+  }
 }

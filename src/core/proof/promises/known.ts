@@ -63,7 +63,7 @@ export function knownOf(exchange: Exchange, situation: Situation, span: Span, of
   let found = known.get(of);
   if (found) return found;
   known.set(of, (found = new Known()));
-  const name = JSON.stringify([situation, of.apart, span]);
+  const name = JSON.stringify([situation, of.apart, of.tried, span]);
   const before = last.get(name);
   const holds = before && stillHolds(before.exchange, exchange, situation);
   if (before && holds) found.takeOver(before.known, holds);

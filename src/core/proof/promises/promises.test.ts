@@ -4,11 +4,13 @@ import { parse } from 'yaml';
 import { actsOn } from '../../../../tests/support/evaluator/acts';
 import { editedPlan } from '../../../../tests/support/evaluator/edited';
 import { evaluate } from '../../../../tests/support/evaluator/evaluate';
-import { Chance, besideIn, broughtIn, MOMENTS, randomPlan } from '../../../../tests/support/evaluator/random';
+import { Chance, besideIn, broughtIn, MOMENTS, OUTSIDE, randomPlan } from '../../../../tests/support/evaluator/random';
 import { planWith, readPlan, type Changed, type Plan, type Promised } from '../../plan';
 import { compile, type Call, type Exchange, type Situation } from '../../routing';
 import { holdingBesides } from '../../exchange';
-import { holding } from '../acts';
+import { holding, type Act } from '../acts';
+import { entrancesOf, reachOf } from '../reach';
+import { inOrder, isBeyond } from '../spans';
 import { checkPromise, type Verdict } from './check';
 
 /*
@@ -27,6 +29,8 @@ const KIND_OF = {
 };
 type Simple = keyof typeof KIND_OF;
 
+const OWN_CHOICE = 'the outside by own choice';
+
 function randomPromise(chance: Chance, plan: Plan): Partial<Promised> {
   const from = chance.is(0.6) ? 'phones' : 'outside callers';
   const must = chance.one(['never reaches', 'never reaches', 'lands first at', 'leaves at its own site'] as const);
@@ -44,6 +48,17 @@ function randomPromise(chance: Chance, plan: Plan): Partial<Promised> {
     dialKinds:
       from === 'phones' ? [chance.one(['internal', 'emergency', 'mobile', 'international', 'national'] as const)] : [],
   };
+}
+
+/** Whether a call from outside left by digits that its caller pressed or a private trunk brought: as many of them were sent last. */
+function isOwnChoice(plan: Plan, call: Call, situation: Situation, alike: number): boolean {
+  const { from, dial } = call;
+  const { outcome, digitsSent } = evaluate(plan, call, situation);
+  const isPrivate = from.type === 'trunk' && plan.trunks.find((t) => t.id === from.id)!.deliveredForm === 'private';
+  const chosen = [situation.keys?.map((k) => k.key).join('') ?? '', isPrivate ? dial : ''];
+  return (
+    outcome === 'routed' && chosen.some((digits) => digits.length > 3 && digitsSent?.endsWith(digits.slice(-alike)))
+  );
 }
 
 /** Whether a call breaks a promise, by the other evaluator; null: the promise is not about it. */
@@ -196,6 +211,103 @@ describe('promises', () => {
       }
     }
     expect(Math.min(compared, left)).toBeGreaterThan(PLANS);
+  });
+
+  it(`that something can be reached are told as reach and the evaluator tell it, on ${PLANS} random plans`, () => {
+    let [held, tried] = [0, 0];
+    for (let i = 0; i < PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const bare = randomPlan(chance);
+      const from = chance.one(MOMENTS);
+      const span = { from, to: from + 3 * 86_400_000 };
+      const numbers = bare.numbers.filter((n) => n.state === 'active' && n.trunk !== null && !n.activeFrom);
+      const promises = [...bare.extensions, ...bare.queues, ...bare.mailboxes].slice(0, 12).flatMap(({ id }) => {
+        const fromNumbers = [chance.one(numbers).id];
+        return {
+          id: `to-${id}`,
+          name: id,
+          from: 'outside callers',
+          fromNumbers,
+          must: 'can reach',
+          ends: [],
+          places: [id],
+        };
+      });
+      const read = readPlan({ ...JSON.parse(JSON.stringify(bare)), promises });
+      if (!read.ok) continue;
+      const { plan } = read;
+      const exchange = compile(plan);
+      const reaching = { exchange, situation: {}, span };
+      const entrances = entrancesOf(reaching).filter((e) => e.brought === null);
+      for (const promise of plan.promises) {
+        const { counterexample, complete } = checkPromise({ exchange, situation: {}, span }, promise);
+        const [place] = promise.places;
+        if (counterexample) {
+          const call = callOf(plan, counterexample);
+          for (let n = 0; n < 12; n++) {
+            const acts = n === 0 ? [] : actsOn(chance, plan, call).filter((a) => a.type !== 'trunk down');
+            const end = evaluate(plan, call, holding({}, acts));
+            const places = end.outcome === 'routed' ? [end.lands!, ...end.then] : [];
+            if (places.some((t) => t.id === place)) expect({ seed: SEED + i, promise, call, acts }).toBeNull();
+            tried += 1;
+          }
+          continue;
+        }
+        if (!complete) continue;
+        const number = numbers.find((n) => n.id === promise.fromNumbers[0])!;
+        const entrance = entrances.find((e) => e.numbers.includes(number.e164))!;
+        const week = reachOf(reaching, entrance).flatMap((end) => (end.object?.id === place ? end.week : []));
+        if (isBeyond([span], inOrder([...week]))) expect({ seed: SEED + i, promise, week }).toBeNull();
+        held += 1;
+      }
+    }
+    expect(Math.min(10 * held, tried)).toBeGreaterThan(PLANS);
+  });
+
+  it(`that no caller gets an outside line of their choosing, on ${PLANS} random plans`, () => {
+    let [held, failed] = [0, 0];
+    for (let i = 0; i < 2 * PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const bare = randomPlan(chance);
+      const promise = {
+        id: 'asked',
+        name: 'Asked',
+        from: 'outside callers',
+        must: 'never reaches',
+        ends: [OWN_CHOICE],
+      };
+      const attendants = bare.attendants.map((a) => ({ ...a, outsideDialling: chance.is(0.4) }));
+      const read = readPlan({ ...JSON.parse(JSON.stringify(bare)), attendants, promises: [promise] });
+      if (!read.ok) continue;
+      const { plan } = read;
+      const from = chance.one(MOMENTS);
+      const span = { from, to: from + 86_400_000 };
+      const { counterexample } = checkPromise({ exchange: compile(plan), situation: {}, span }, plan.promises[0]!);
+      if (counterexample) {
+        failed += 1;
+        const call = callOf(plan, counterexample);
+        if (!isOwnChoice(plan, call, counterexample.call.situation ?? {}, 2))
+          expect({ seed: SEED + i, counterexample }).toBeNull();
+        continue;
+      }
+      const numbers = plan.numbers.filter((n) => n.state === 'active' && n.trunk !== null && !n.activeFrom);
+      for (const { e164: dial } of numbers) {
+        const at = from + chance.below(86_400) * 1000;
+        const call: Call = { from: { type: 'outside', calling: '+441632960998' }, dial, enBloc: true, at };
+        const strange = OUTSIDE.filter((digits) => !plan.outsideNumbers.some((o) => o.dial === digits));
+        for (const keys of [[], ...'0123456789*#'].flatMap((key) => strange.map((digits) => [...key, digits]))) {
+          const acts: Act[] = [];
+          for (const pressed of keys) {
+            const { secondsWaited } = evaluate(plan, call, holding({}, acts));
+            acts.push({ type: 'keys', keys: pressed, atSeconds: secondsWaited + 2 * (acts.length + 1) });
+          }
+          held += 1;
+          if (isOwnChoice(plan, call, holding({}, acts), 4)) expect({ seed: SEED + i, call, acts }).toBeNull();
+        }
+      }
+    }
+    expect(failed).toBeGreaterThan(0);
+    expect(held).toBeGreaterThan(PLANS * 20);
   });
 
   it('about other times of the same week are asked for those times', () => {
