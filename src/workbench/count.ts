@@ -2,20 +2,29 @@
 export function bigCount(decimal: string): string {
   const n = Number(decimal);
   if (n === 1) return 'one number';
-  if (n < 1e6) return `${n.toLocaleString('en-GB')} numbers`;
-  if (n < 1e9) return `${trim(n / 1e6)} million numbers`;
-  if (n < 1e12) return `${trim(n / 1e9)} billion numbers`;
-  if (n < 1e15) return `${trim(n / 1e12)} trillion numbers`;
-  return 'more than 999 trillion numbers';
+  return `${n < 1e15 ? inWords(n) : 'more than 999 trillion'} numbers`;
 }
 
-const trim = (n: number) => n.toFixed(1).replace(/\.0$/, '');
-
-/** A count of strings in decimal, short: `1 000`, `5.4 thousand million`, `10^33`. */
+/** A count of strings in decimal, short: `1,000`, `5.4 billion`, `2.1 × 10³³`. */
 export function shortCount(count: string): string {
-  if (count.length <= 6) return Number(count).toLocaleString('en');
-  const places = count.length - 1;
-  const first = count.slice(0, 1) + (count[1] === '0' ? '' : `.${count[1]}`);
-  if (places < 9) return `${(Number(count) / 1e6).toFixed(places < 7 ? 1 : 0)} million`;
-  return `${first} × 10^${places}`;
+  const n = Number(count);
+  if (n < 1e15) return inWords(n);
+  // The first two digits as they are: nothing is rounded up to a power of ten.
+  const first = `${count[0]}.${count[1]}`.replace(/\.0$/, '');
+  const power = [...String(count.length - 1)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)]).join('');
+  return `${first} × 10${power}`;
+}
+
+const STEPS = [
+  [1e12, 'trillion'],
+  [1e9, 'billion'],
+  [1e6, 'million'],
+] as const;
+
+function inWords(n: number): string {
+  const step = STEPS.find(([from]) => n >= from);
+  // Rounded down: a count just under a billion is not said to be one.
+  return step
+    ? `${(Math.floor(n / (step[0] / 10)) / 10).toLocaleString('en-GB')} ${step[1]}`
+    : n.toLocaleString('en-GB');
 }

@@ -40,7 +40,7 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
           Left as it is by {p.muted.by} until <Time iso={p.muted.until} />: {p.muted.reason}
         </Box>
       ) : null}
-      <Flex gap="12px" fontSize="13px" align="center" wrap="wrap">
+      <Flex gap="12px" mt="2px" fontSize="13px" align="center" wrap="wrap">
         {p.button ? (
           <Act
             h="24px"
@@ -54,6 +54,8 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
         <Act
           look="text"
           h="22px"
+          // Its words begin where the sentence above does.
+          ml={p.button ? undefined : '-5px'}
           onClick={() => (p.muted ? void count() : setAsking(!asking))}
           aria-expanded={p.muted ? undefined : asking}
           aria-label={`${p.muted ? 'Count it again' : 'Leave it as it is'}: ${p.object.label}, ${p.sentence}`}

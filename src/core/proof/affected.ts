@@ -12,47 +12,30 @@ import {
   type Referrer,
 } from '../plan';
 import type { Situation } from '../routing';
+import { concernOf, type Concern } from './affected-sites';
 import { placesOf } from './dialled-places';
-import { noticedAt, turnedAwayTo } from './leads-beside';
+import { heardAt, noticedAt, rejectingTo, turnedAwayTo } from './leads-beside';
 
 /** What of a plan an edit can make a difference to. */
 export interface Affected {
-  /** everything may be: the organisation itself, a site, what numbers are was edited */
+  /** everything may be: how numbers are read was edited, or what they are */
   all: boolean;
   ids: ReadonlySet<string>;
   /** attendants and directories among them of which nothing else makes a difference than their keys and extensions dialled there that are */
   partly: ReadonlySet<string>;
+  /** sites of which anything that a phone dials may go otherwise */
+  dialling: ReadonlySet<string>;
 }
 
 /** Everything may make a difference. */
-export const ANYTHING: Affected = { all: true, ids: new Set(), partly: new Set() };
+export const ANYTHING: Affected = { all: true, ids: new Set(), partly: new Set(), dialling: new Set() };
 
 /** Kinds on which the reading of any number, or any call between sites, may depend. */
-const EVERYWHERE: ReadonlySet<string> = new Set(['organisation', 'site', 'numberAddition', 'shortNumber', 'sitePair']);
+const EVERYWHERE: ReadonlySet<string> = new Set(['numberAddition', 'shortNumber', 'sitePair']);
 /** What decides where dialled digits go, when it is edited. */
 const DIALLING: ReadonlySet<string> = new Set(['rung', 'ladder', 'trunk', 'class', 'serviceCode', 'team', 'person']);
 /** What does when it leads to what is edited. */
 const LEADING_OUT: ReadonlySet<string> = new Set(['rung', 'ladder', 'trunk']);
-/** Fields of a site or the organisation that decide nothing but emergency calls, which are asked in any case, or nothing at all. */
-const NARROW: ReadonlySet<string> = new Set([
-  'name',
-  'note',
-  'address',
-  'dayOrder',
-  'secondPerson',
-  'quietTimes',
-  'emergencyTrunks',
-  'emergencyNotify',
-  'emergencyCallback',
-]);
-
-/** Whether an edit of what may concern every call is of fields that do not. */
-function isNarrow({ kind, before, after }: Difference): boolean {
-  if ((kind !== 'site' && kind !== 'organisation') || !before || !after) return false;
-  const [a, b] = [before, after] as unknown as Record<string, unknown>[];
-  return Object.keys(b!).every((f) => NARROW.has(f) || JSON.stringify(a![f]) === JSON.stringify(b![f]));
-}
-
 const digitsOf = (object: unknown) => (object as { digits?: string | null } | null | undefined)?.digits ?? null;
 /** What names a site, a class or a person is not led there: only what leads calls on is followed up to who leads there. */
 const NOT_LED_BY: ReadonlySet<string> = new Set(['site', 'class', 'person', 'team', 'promise']);
@@ -64,12 +47,14 @@ const NOT_FOLLOWED: ReadonlySet<string> = new Set(['site', 'class']);
  * part, and so on, in either plan. More may be named than there is, never less.
  */
 export function affectedBy(plans: readonly Plan[], edits: readonly Difference[], situation: Situation = {}): Affected {
-  const spread = new Spread(edits, situation);
+  const concern = concernOf(plans, edits, situation);
+  const spread = new Spread(edits, concern, situation);
   for (const plan of plans) spread.through(plan);
   return {
-    all: edits.some((e) => EVERYWHERE.has(e.kind) && !isNarrow(e)),
+    all: concern.all || edits.some((e) => EVERYWHERE.has(e.kind)),
     ids: spread.ids,
     partly: spread.partly,
+    dialling: concern.dialling,
   };
 }
 
@@ -91,6 +76,7 @@ class Spread {
 
   constructor(
     private readonly edits: readonly Difference[],
+    private readonly concern: Concern,
     private readonly situation: Situation,
   ) {
     this.edited = new Set(edits.map((e) => e.id));
@@ -99,10 +85,19 @@ class Spread {
 
   through(plan: Plan): void {
     let redialled = redials(this.edits);
-    // Of the organisation what concerns no call is left here: nothing refers to it.
+    // Nothing refers to the organisation.
     this.step = new Map(
       this.edits.flatMap((e): [string, ObjectKind][] => (e.kind === 'organisation' ? [] : [[e.id, e.kind]])),
     );
+    for (const trunk of this.concern.entered(plan))
+      if (!this.isKnown(trunk)) {
+        this.step.set(trunk, 'trunk');
+        this.entered.add(trunk);
+      }
+    for (const [id, kind] of this.concern.met(plan)) {
+      this.step.set(id, kind);
+      this.entered.delete(id);
+    }
     while (this.step.size > 0) {
       this.next = new Map();
       for (const [id] of this.step) this.ids.add(id);
@@ -112,6 +107,8 @@ class Spread {
       const isMet = (id: string | null | undefined) => id != null && this.step.has(id);
       for (const trunk of turnedAwayTo(plan, this.situation, isMet)) this.enter(trunk);
       for (const { kind, id } of noticedAt(plan, this.situation, isMet)) this.meet(kind, id);
+      for (const id of rejectingTo(plan, isMet)) this.meet('extension', id);
+      for (const { kind, id } of heardAt(plan, isMet)) this.meet(kind, id);
       this.dialledPlaces(plan);
       // Whoever has a phone may be in a state.
       if ([...this.step.values()].includes('presenceRule'))

@@ -38,9 +38,11 @@ export class Causes {
     const met = new Set(
       [was, willBe].flatMap((x) => (cell.was && cell.willBe ? idsIn(trace(x, cell.call, this.holds(cell))) : [])),
     );
+    const { from } = cell.call;
+    const phones = [was, willBe].flatMap((x) => (from.type === 'extension' ? (x.extensions.get(from.id) ?? []) : []));
     const found = this.edits.filter((e) => {
-      const { all, ids } = this.reach.get(e)!;
-      return all || [...met].some((id) => ids.has(id));
+      const { all, ids, dialling } = this.reach.get(e)!;
+      return all || phones.some((p) => dialling.has(p.site)) || [...met].some((id) => ids.has(id));
     });
     return found.length > 0 ? found : this.edits;
   }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
 import { Chance, MOMENTS, randomPlan } from '../../../tests/support/evaluator/random';
-import type { Plan } from '../plan';
+import { readPlan, type Plan } from '../plan';
 import { compile, type Call, type Situation } from '../routing';
-import { drillOf, drillsOf } from './drills';
+import { drillOf, drillsOf, type Drill } from './drills';
 
 /*
  * Drills on random plans, against an evaluator of another make: what is said to change does, what changes is said to, and an
@@ -18,7 +18,48 @@ const endIn = (plan: Plan, call: Call, situation: Situation) => {
   return JSON.stringify([outcome, lands?.kind, lands?.id, digitsSent === null ? null : trunk, cause]);
 };
 
+/** What is out of order, as the other evaluator takes it. */
+function brokenBy(plan: Plan, { kind, out }: Drill): Situation {
+  const at = (list: readonly { id: string; site: string }[]) => list.flatMap((o) => (out.includes(o.site) ? o.id : []));
+  const links = out.map((id) => ({ id, kbitPerSecond: 1e9 }));
+  if (kind === 'link') return { links };
+  const trunks = (kind === 'site' ? at(plan.trunks) : out).map((id) => ({ id, up: false }));
+  return kind === 'site' ? { trunks, off: at(plan.extensions), links } : { trunks };
+}
+
 describe('drills', () => {
+  it('of links and sites tell whose calls change', () => {
+    let [changed, links] = [0, 0];
+    for (let i = 0; i < PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const bare = randomPlan(chance);
+      const sites = bare.sites.map((s, n) => (n === 0 ? { ...s, linkKbitPerSecond: 150 } : s));
+      const read = readPlan({ ...JSON.parse(JSON.stringify(bare)), sites });
+      if (!read.ok) continue;
+      const { plan } = read;
+      const exchange = compile(plan);
+      const at = chance.one(MOMENTS);
+      for (const drill of drillsOf(exchange).filter(
+        (d) => d.kind === 'link' || (d.kind === 'site' && chance.is(0.3)),
+      )) {
+        const then = brokenBy(plan, drill);
+        const { groups } = drillOf({ exchange, situation: {}, span: { from: at, to: at + 86_400_000 } }, drill);
+        const asked = plan.extensions.filter((e) => e.kind !== 'virtual' && !then.off?.includes(e.id));
+        for (let n = 0; n < 40 && asked.length > 0; n++) {
+          const phone = chance.one(asked);
+          const dial = chance.one(plan.extensions).digits;
+          const call: Call = { from: { type: 'extension', id: phone.id }, dial, enBloc: false, at };
+          if (endIn(plan, call, {}) === endIn(plan, call, then)) continue;
+          changed += 1;
+          links += drill.kind === 'link' ? 1 : 0;
+          if (!groups.some((g) => g.phones > 0 && g.sites.includes(phone.site)))
+            expect({ seed: SEED + i, drill, call, groups: groups.map((g) => [g.sites, g.phones]) }).toBeNull();
+        }
+      }
+    }
+    expect(Math.min(changed, links)).toBeGreaterThan(0);
+  });
+
   it(`of trunks tell what changes and which emergency calls leave, on ${PLANS} random plans`, () => {
     let [groups, changed, stuck] = [0, 0, 0];
     for (let i = 0; i < PLANS; i++) {

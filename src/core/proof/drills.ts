@@ -21,6 +21,7 @@ import { groupOf, shapeOf, type ImpactGroup } from './grouped';
 import type { DrillKind } from './facts';
 import { emergencyDials, literalAt } from './literals';
 import { contextOf } from '../routing';
+import { hasLinks } from './who-dials';
 
 /** Something that may be out of order: trunks, the link of a site, a whole site, or all trunks to one carrier. */
 export interface Drill {
@@ -153,19 +154,15 @@ function touched({ plan }: Exchange, { kind, out }: Drill): Difference[] {
       .filter((o) => wanted.has(o.id))
       .map((o) => ({ kind: of, id: o.id, before: o, after: o }) as Difference);
   };
-  if (kind === 'link') return as('site', out);
+  // What a link that is full makes a difference to is what one of another width would.
+  const links = () =>
+    as('site', out).map((e) => ({ ...e, after: { ...e.after, linkKbitPerSecond: -1 } }) as Difference);
+  if (kind === 'link') return links();
   if (kind !== 'site') return as('trunk', out);
   const at = (list: readonly { id: string; site: string }[]) =>
     list.filter((o) => out.includes(o.site)).map((o) => o.id);
-  return [
-    ...as('trunk', at(plan.trunks)),
-    ...as('extension', at(plan.extensions)),
-    ...(linked(plan.sites) ? as('site', out) : []),
-  ];
+  return [...as('trunk', at(plan.trunks)), ...as('extension', at(plan.extensions)), ...(hasLinks(plan) ? links() : [])];
 }
-
-const linked = (sites: readonly { linkKbitPerSecond: number | null }[]) =>
-  sites.some((s) => s.linkKbitPerSecond !== null);
 
 const firsts = new WeakMap<Plan, ReadonlyMap<string, Extension>>();
 

@@ -2,7 +2,7 @@ import { RULED_KINDS, type ClassOfService, type Difference, type Plan } from '..
 import type { Exchange } from '../routing';
 import { affectedBy } from './affected';
 
-const WIDE: ReadonlySet<string> = new Set(['class', 'ladder', 'presenceRule']);
+const WIDE: ReadonlySet<string> = new Set(['class', 'presenceRule']);
 
 /** Kinds of calls that go to strings of the plan: of a class's right to them every string is asked of every phone. */
 const STRINGS: ReadonlySet<string> = new Set(['internal', 'service']);

@@ -46,10 +46,8 @@ export function insideCells(comparing: Comparing, met: Met, edits: readonly Diff
       (watched, at) => watched.map((x, k) => contextOf(x, phones[k]!, { at, situation })) as [DialContext, DialContext],
     );
     const merged = mergedTimes(times);
-    for (const time of merged)
-      out.push(
-        ...regions(comparing, met.affected, group, phones, { alone: apart.has(group.phone.id), ofClasses }, time),
-      );
+    const alone = apart.has(group.phone.id) || phones.some((p) => met.affected.dialling.has(p.site));
+    for (const time of merged) out.push(...regions(comparing, met.affected, group, phones, { alone, ofClasses }, time));
     standing.meet(
       group,
       phones,

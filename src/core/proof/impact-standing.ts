@@ -46,8 +46,9 @@ export class Standing {
     const contexts = moments[0]!;
     const both: readonly Exchange[] = [this.comparing.was, this.comparing.willBe];
     const [mine, theirs] = both.map((x, i) => callsInsideAs(x, phones[i]!, this.moved));
-    const alike = `${mine} ${theirs}`;
-    const every = mine !== theirs;
+    const at = phones.find((p) => this.met.affected.dialling.has(p.site))?.site;
+    const alike = `${mine} ${theirs} ${at ?? ''}`;
+    const every = mine !== theirs || at !== undefined;
     const pass = every || moments.length > 1 || phones.some((p) => this.callers.has(p.id)) ? null : alike;
     const passed = pass === null ? undefined : this.passesOf(contexts).get(pass);
     if (passed) {

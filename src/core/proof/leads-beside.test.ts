@@ -13,7 +13,7 @@ const FROM = Date.UTC(2026, 10, 23, 10);
 const SPAN = { from: FROM, to: FROM + 86_400_000 };
 const BLOCKED = '+447700900123';
 
-function planOf(organisation: object, site: object): Plan {
+function planOf(organisation: object, site: object, first: object = {}): Plan {
   const phone = (id: string, digits: string, at = 'here') => ({
     id,
     digits,
@@ -50,7 +50,7 @@ function planOf(organisation: object, site: object): Plan {
     trunks: [trunk('near', 'here'), trunk('far', 'there')],
     ladders: [{ id: 'out', name: 'Out' }],
     hours: [{ id: 'h', name: 'H', zone: 'Europe/London', weekly: 'mon-sun 0-24' }],
-    extensions: [phone('p1', '201'), phone('p2', '202', 'there'), phone('last', '209')],
+    extensions: [{ ...phone('p1', '201'), ...first }, phone('p2', '202', 'there'), phone('last', '209')],
     inboundRoutes: [{ id: 'r', name: 'R', position: 1, numbers: ['n3'], leadsTo: 'p2' }],
     routeRules: [{ id: 'rr', route: 'r', position: 1, hours: 'h', leadsTo: 'p1' }],
     numbers: [
@@ -148,6 +148,12 @@ describe('an edit of what only callers come to who are turned away, or led there
     const [theirs, ours] = changed(planOf(organisation, site), situation);
     expect(ours).toEqual(theirs);
     expect(theirs).toHaveLength(count);
+  });
+
+  it('changes calls of who hides the number where a phone rejects them', () => {
+    const [theirs, ours] = changed(planOf({ withheldLeadTo: 'last' }, {}, { rejectsWithheld: true }), {});
+    expect(ours).toEqual(theirs);
+    expect(theirs).toEqual(['null to +441632960101', 'null to +441632960103']);
   });
 
   it('is told where it goes together with what led there', () => {

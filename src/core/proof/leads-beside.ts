@@ -1,7 +1,7 @@
 import type { ObjectKind, Plan } from '../plan';
 import type { Situation } from '../routing';
 
-/* What leads callers on though nobody dials it and no number names it: those who are turned away, and notices. */
+/* What calls meet though nothing on their way names it: where those are led who are turned away, notices, and what is heard everywhere. */
 
 /** Whether something is met, by id. */
 type IsMet = (id: string | null | undefined) => boolean;
@@ -32,4 +32,26 @@ export function noticedAt(plan: Plan, { notices = [] }: Situation, isMet: IsMet)
     const list = NOTICED.find((kind) => (plan[kind] as readonly { id: string }[]).some((o) => o.id === of));
     return list ? [{ kind: KIND_OF[list], id: of! }] : [];
   });
+}
+
+/** Phones that send callers who hide their number to what is met (ENGINE E7). */
+export const rejectingTo = ({ organisation, extensions }: Plan, isMet: IsMet): string[] =>
+  isMet(organisation.withheldLeadTo) ? extensions.flatMap((e) => (e.rejectsWithheld ? e.id : [])) : [];
+
+/** Kinds that say phrases of the exchange. */
+const SPEAKING = [
+  ['attendant', 'attendants'],
+  ['directory', 'directories'],
+  ['queue', 'queues'],
+  ['mailbox', 'mailboxes'],
+] as const;
+
+/** Where a prompt that is met is heard though it is named elsewhere: as a phrase of the exchange, or as the music of a site. */
+export function heardAt(plan: Plan, isMet: IsMet): { kind: ObjectKind; id: string }[] {
+  if (plan.prompts.some((p) => p.phrase !== null && isMet(p.id)))
+    return SPEAKING.flatMap(([kind, list]) => plan[list].map(({ id }) => ({ kind, id })));
+  const sites = new Set(plan.sites.flatMap((s) => (isMet(s.music) ? s.id : [])));
+  return plan.queues.flatMap((q) =>
+    q.music === null && sites.has(q.site) ? { kind: 'queue' as const, id: q.id } : [],
+  );
 }

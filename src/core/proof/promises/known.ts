@@ -81,12 +81,14 @@ function stillHolds(was: Exchange, willBe: Exchange, situation: Situation): ((of
   if (affected.all) return null;
   const numbers = new Set(numbersMet({ was, willBe }, affected));
   const apart = phonesApart([was, willBe], edits);
-  const { ids } = affected;
+  const { ids, dialling } = affected;
+  const callsElse = (id: string) =>
+    apart.has(id) || [was, willBe].some((x) => dialling.has(x.extensions.get(id)?.site ?? ''));
   const outside = !redials(edits) && !willBe.plan.rungs.some((r) => ids.has(r.id));
   const routed = outside && ![was, willBe].some((x) => x.routes.some((r) => ids.has(r.route.id)));
   const isBrought = ({ trunk, inside }: Brought) => routed && !ids.has(trunk) && (inside === null || !ids.has(inside));
   return ({ number, phone, brought }) => {
     if (brought !== null) return isBrought(brought);
-    return number !== null ? !numbers.has(number) : outside && phone !== null && !apart.has(phone);
+    return number !== null ? !numbers.has(number) : outside && phone !== null && !callsElse(phone);
   };
 }
