@@ -106,9 +106,10 @@ const isPut = (acts: readonly Act[], phone: string) =>
 const isDown = (acts: readonly Act[], trunk: string) =>
   acts.some((a) => a.type === 'trunk down' && a.ids.includes(trunk));
 
-/** States of presence that edits meet at a phone. */
-function statesMet({ plan, presenceChoices }: Exchange, kind: string, id: string, { ids }: Affected): string[] {
-  if (kind !== 'extension') return [];
+/** States of presence that edits meet at a phone: whoever has none is in none. */
+function statesMet(exchange: Exchange, kind: string, id: string, { ids }: Affected): string[] {
+  const { plan, presenceChoices, extensions } = exchange;
+  if (kind !== 'extension' || extensions.get(id)?.person == null) return [];
   const chosen = (presenceChoices.get(id) ?? []).flatMap((c) => (ids.has(c.id) ? [c.rule] : []));
   return [...new Set([...chosen, ...plan.presenceRules.flatMap((r) => (ids.has(r.id) ? [r.id] : []))])];
 }
