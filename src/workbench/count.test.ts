@@ -3,11 +3,11 @@ import { bigCount, shortCount } from './count';
 
 describe('counts for people', () => {
   it('are words up to trillions, and powers of ten beyond', () => {
-    const counts = ['1', '1000', '999999', '707000000', '2000000000', '1240000000000', '21' + '0'.repeat(32)];
+    const counts = ['1', '1000', '999000', '707000000', '2000000000', '1240000000000', '21' + '0'.repeat(32)];
     expect(counts.map(shortCount)).toEqual([
       '1',
       '1,000',
-      '999,999',
+      '999,000',
       '707 million',
       '2 billion',
       '1.2 trillion',
@@ -20,8 +20,12 @@ describe('counts for people', () => {
     ]);
   });
 
-  it('are never rounded up to what they are not', () => {
-    expect(shortCount('999999999')).toBe('999.9 million');
-    expect(shortCount('9'.repeat(16))).toBe('9.9 × 10¹⁵');
+  it('are rounded to a tenth, and go on to the next word', () => {
+    expect(['1249999999', '999949999', '999950000', '9'.repeat(16)].map(shortCount)).toEqual([
+      '1.2 billion',
+      '999.9 million',
+      '1 billion',
+      '9.9 × 10¹⁵',
+    ]);
   });
 });

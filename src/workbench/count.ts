@@ -22,9 +22,10 @@ const STEPS = [
 ] as const;
 
 function inWords(n: number): string {
-  const step = STEPS.find(([from]) => n >= from);
-  // Rounded down: a count just under a billion is not said to be one.
+  if (n < 1e6) return n.toLocaleString('en-GB');
+  // What would be rounded to a thousand of one word is one of the next.
+  const step = STEPS.find(([from]) => n >= from * 0.99995)!;
   return step
-    ? `${(Math.floor(n / (step[0] / 10)) / 10).toLocaleString('en-GB')} ${step[1]}`
+    ? `${(Math.round(n / (step[0] / 10)) / 10).toLocaleString('en-GB')} ${step[1]}`
     : n.toLocaleString('en-GB');
 }
