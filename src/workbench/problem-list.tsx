@@ -94,6 +94,7 @@ function Group({ of: t, muted, mayEdit }: { of: Kind; muted: boolean; mayEdit: b
               <Act
                 look="text"
                 h="20px"
+                ml="-5px"
                 disabled={busy}
                 onClick={() => more?.()}
                 aria-label={`Show ${left} more like this`}
