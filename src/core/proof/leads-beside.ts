@@ -34,7 +34,7 @@ export function noticedAt(plan: Plan, { notices = [] }: Situation, isMet: IsMet)
   });
 }
 
-/** Phones that send callers who hide their number to what is met (ENGINE E7). */
+/** Phones that send callers who hide their number to what is met (ENGINE E9). */
 export const rejectingTo = ({ organisation, extensions }: Plan, isMet: IsMet): string[] =>
   isMet(organisation.withheldLeadTo) ? extensions.flatMap((e) => (e.rejectsWithheld ? e.id : [])) : [];
 
