@@ -23,6 +23,11 @@ export function drillCommand(args: string[]): Answer {
   return { exit: found ? 1 : 0, value: { drills }, text: drills.map((d) => inWords(exchange, d)).join('\n') };
 }
 
+function channelsWords(exchange: Exchange, { left, of, sites }: DrillResult['channels']): string {
+  const own = sites.map((s) => `${s.left} of ${s.of} at ${nameIn(exchange, s.site)}`);
+  return `${left} of ${of} channels left${own.length > 0 ? ` (${own.join(', ')})` : ''}`;
+}
+
 function inWords(exchange: Exchange, drill: DrillResult): string {
   const { groups, emergency, channels, stranded } = drill;
   const nowhere = callersWords(stranded, ' and ');
@@ -30,7 +35,7 @@ function inWords(exchange: Exchange, drill: DrillResult): string {
   const parts = [
     groups.length === 0 ? 'nothing changes' : `${groups.length} groups of calls change`,
     nowhere ? `${nowhere} have calls that end nowhere` : 'no call ends nowhere',
-    `${channels.left} of ${channels.of} channels left`,
+    channelsWords(exchange, channels),
     stuck.length > 0 ? `NO EMERGENCY CALL: ${stuck.join(', ')}` : 'every emergency call leaves',
   ];
   return `${drillWords(drill)}: ${parts.join('; ')}`;

@@ -2,12 +2,18 @@ import { z } from 'zod';
 
 /* What calls say of load: traffic of lines, and when the calls of a queue come and how long they take. */
 
+const busyHour = z.strictObject({ from: z.string(), erlangs: z.number() });
+
 export const traffic = z.strictObject({
+  /** whether no call is left out that its reader may not see */
+  whole: z.boolean(),
   calls: z.number(),
   refused: z.number(),
   erlangHours: z.number(),
   peak: z.strictObject({ calls: z.number(), at: z.string() }).nullable(),
-  busyHour: z.strictObject({ from: z.string(), erlangs: z.number() }).nullable(),
+  busyHour: busyHour.nullable(),
+  /** the busy hour over the trunks of each site that had calls, over the days of all of them */
+  siteBusyHours: z.array(busyHour.extend({ site: z.string() })),
   busiest: z.strictObject({ at: z.string(), erlangs: z.number() }).nullable(),
   week: z.array(z.number()).length(672),
   /** calls that begin in each quarter hour of the mean week */

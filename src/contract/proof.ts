@@ -65,6 +65,7 @@ const reachedEnd = z.strictObject({
   example: askedCall,
 });
 
+const channelsLeft = z.strictObject({ left: z.number(), of: z.number() });
 const drillSchema = z.strictObject({
   kind: z.enum(DRILL_KINDS),
   out: z.array(z.string()),
@@ -273,7 +274,10 @@ export const proofFacts = {
           trunk: z.string().nullable(),
         }),
       ),
-      channels: z.strictObject({ left: z.number(), of: z.number() }),
+      /** of all sites together, and of each of which some are down */
+      channels: channelsLeft.extend({
+        sites: z.array(channelsLeft.extend({ site: z.string(), siteName: z.string() })),
+      }),
       /** those of which some call ends nowhere that went somewhere */
       stranded: callersCount,
     }),

@@ -4,6 +4,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ListedProblem } from '@/contract/problems';
 import { Act, Wrong } from '@/ui/controls';
+import type { KeptAbout } from '@/ui/kept';
 import { formFields } from './form-fields';
 import { useActForm } from './use-act-form';
 
@@ -14,20 +15,27 @@ const usualDay = () => new Date(Date.now() + USUAL_DAYS * DAY_MS).toISOString().
 /** Why a problem may stay as it is, and until when. */
 export default function MuteForm({
   named,
+  keep,
   onDone,
 }: {
   named: { type: string; kind: ListedProblem['object']['kind']; id: string };
+  /** where what is typed is kept, and what it is called there */
+  keep: { key: string; about: KeptAbout };
   onDone: () => void;
 }) {
   const [first] = useState(usualDay);
-  const { form, submit, busy, general } = useActForm<'muteProblem', { reason: string; until: string }>({
+  const { form, submit, busy, general, clear } = useActForm<'muteProblem', { reason: string; until: string }>({
     operation: 'muteProblem',
     checked: false,
     defaults: { reason: '', until: first },
     input: (typed) => ({ body: { ...named, ...typed } }),
     unsaid: ({ reason }) => (reason.trim() === '' ? [{ field: 'reason', sentence: 'Say why it may stay.' }] : []),
     fieldOf: (path) => (path === 'reason' || path === 'until' ? path : null),
-    onMade: onDone,
+    keep,
+    onMade: () => {
+      clear();
+      onDone();
+    },
   });
   const { text } = formFields(form, { prefix: `mute-${named.type}-${named.id}` });
   return (

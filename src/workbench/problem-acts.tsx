@@ -5,9 +5,11 @@ import { Suspense, lazy, useState } from 'react';
 import type { ListedProblem } from '@/contract/problems';
 import { Act, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
+import { useKept } from '@/ui/kept';
 import { useRefresh } from '@/ui/refresh';
 import { say } from '@/ui/toasts';
 import { call } from './api';
+import { useAccount } from './edits';
 
 /** Forms are seldom opened: they come when they are. */
 const MuteForm = lazy(() => import('./mute-form'));
@@ -15,10 +17,14 @@ const MuteForm = lazy(() => import('./mute-form'));
 /** What can be done about a problem at once: what its button says, or leave it as it is for a time. */
 export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
   const refresh = useRefresh();
-  const [asking, setAsking] = useState(false);
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const named = { type: p.type, kind: p.object.kind, id: p.object.id };
+  // A reason that was begun is there again when the list was drawn anew, or its reader comes back.
+  const key = `${useAccount()} leave-as-it-is ${named.type} ${named.kind} ${named.id}`;
+  const [begun] = useKept(key);
+  const [opened, setOpened] = useState<boolean | null>(null);
+  const asking = opened ?? begun !== null;
   const mend = async () => {
     setBusy(true);
     const done = await call('mendProblem', { body: named });
@@ -56,7 +62,7 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
           h="22px"
           // Its words begin where the sentence above does.
           ml={p.button ? undefined : '-5px'}
-          onClick={() => (p.muted ? void count() : setAsking(!asking))}
+          onClick={() => (p.muted ? void count() : setOpened(!asking))}
           aria-expanded={p.muted ? undefined : asking}
           aria-label={`${p.muted ? 'Count it again' : 'Leave it as it is'}: ${p.object.label}, ${p.sentence}`}
         >
@@ -68,8 +74,9 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
         <Suspense fallback={null}>
           <MuteForm
             named={named}
+            keep={{ key, about: { title: `Why it may stay: ${p.sentence}`, path: '/problems' } }}
             onDone={() => {
-              setAsking(false);
+              setOpened(null);
               refresh();
             }}
           />

@@ -319,6 +319,11 @@ describe('what may be seen of calls', () => {
     ];
     for (const [at, text] of texts.entries())
       expect([at, text.length > 300, others.filter((name) => text.includes(name))]).toEqual([at, true, []]);
+    // Traffic of some of the calls says that it is not all of it.
+    const from = every[4000]!.started;
+    const traffic = (by: Client) => by.get<{ whole: boolean; calls: number }>(`/calls/traffic?trunk=any&from=${from}`);
+    const [some, full] = [(await traffic(one)).body, (await traffic(boss)).body];
+    expect([some.whole, full.whole, some.calls < full.calls]).toEqual([false, true, true]);
     const foreign = every.find((r) => siteOf(r) === 'north-quay')!;
     expect((await one.get(`/calls/${keyOf(foreign)}`)).status).toBe(404);
     const all = await boss.get<{ bars: { answered: number; missed: number; other: number }[] }>(
@@ -440,6 +445,37 @@ describe('traffic and replay', () => {
     expect(body.peak.calls).toBe(most);
     const hours = list.reduce((sum, r) => sum + (Date.parse(r.ended) - Date.parse(r.started)) / 3_600_000, 0);
     expect(body.erlangHours).toBeCloseTo(hours, 6);
+  });
+
+  it('has the busy hour of the trunks of each site, as minutes counted one by one have it', async () => {
+    const from = every[4000]!.started;
+    interface Busy {
+      site: string;
+      from: string;
+      erlangs: number;
+    }
+    const { body } = await boss.get<{ siteBusyHours: Busy[]; zone: string }>(`/calls/traffic?trunk=any&from=${from}`);
+    const { body: plan } = await boss.get<{ trunks: { id: string; site: string }[] }>('/plan');
+    const siteOf = new Map(plan.trunks.map((t) => [t.id, t.site]));
+    const list = every.filter((r) => r.trunk !== null && r.started >= from);
+    expect(new Set(body.siteBusyHours.map((b) => b.site))).toEqual(new Set(list.map((r) => siteOf.get(r.trunk!))));
+    const wall = (at: string) => DateTime.fromISO(at, { zone: body.zone });
+    // A call ends before the moment at which it is over.
+    const days = list.flatMap((r) => [wall(r.started), wall(r.ended).minus(1)].map((t) => t.startOf('day').toMillis()));
+    const count = Math.round((Math.max(...days) - Math.min(...days)) / 86_400_000) + 1;
+    for (const { site, from: clock, erlangs } of body.siteBusyHours) {
+      const [hour, minute] = clock.split(':').map(Number);
+      let seconds = 0;
+      for (const r of list.filter((x) => siteOf.get(x.trunk!) === site)) {
+        const [begin, end] = [wall(r.started), wall(r.ended)];
+        for (const day of new Set([begin, end].map((t) => t.startOf('day').toISO()!))) {
+          const hourFrom = DateTime.fromISO(day, { zone: body.zone }).set({ hour, minute });
+          const held = Math.min(+end, +hourFrom.plus({ hours: 1 })) - Math.max(+begin, +hourFrom);
+          if (held > 0) seconds += held / 1000;
+        }
+      }
+      expect([site, erlangs]).toEqual([site, expect.closeTo(seconds / 3600 / count, 6)]);
+    }
   });
 
   it('tells of one queue what its calls say, counted one by one; and of none that is not named', async () => {

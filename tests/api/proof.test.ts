@@ -186,13 +186,23 @@ describe('promises, impact and drills over the API', () => {
     expect(body.drills).toContainEqual({ kind: 'trunk', out: ['elbkontor'], label: 'Elbkontor' });
     interface Drilled {
       emergency: { site: string; number: string; leaves: boolean }[];
-      channels: { left: number; of: number };
+      channels: { left: number; of: number; sites: { site: string; siteName: string; left: number; of: number }[] };
       groups: { phones: number; numbers: number }[];
     }
     const one = await boss.get<Drilled>('/drill?of=live&kind=trunk&out=elbkontor');
     const lost = one.body.emergency.filter((e) => !e.leaves);
     expect(lost.map((e) => `${e.site} ${e.number}`).sort()).toEqual(['freight-hamburg 110', 'freight-hamburg 112']);
-    expect(one.body.channels.left).toBeLessThan(one.body.channels.of);
+    const { body: plan } = await boss.get<{
+      trunks: { id: string; site: string; channels: number; enabled: boolean }[];
+    }>('/plan?of=live');
+    const sum = (list: { channels: number }[]) => list.reduce((n, t) => n + t.channels, 0);
+    const enabled = plan.trunks.filter((t) => t.enabled);
+    const own = enabled.filter((t) => t.site === 'freight-hamburg');
+    const up = (list: typeof enabled) => list.filter((t) => t.id !== 'elbkontor');
+    expect(one.body.channels).toEqual({
+      ...{ left: sum(up(enabled)), of: sum(enabled) },
+      sites: [{ site: 'freight-hamburg', siteName: 'Freight Hamburg', left: sum(up(own)), of: sum(own) }],
+    });
     expect(one.body.groups.some((g) => g.numbers > 0) && one.body.groups.some((g) => g.phones > 0)).toBe(true);
     expect((await boss.get('/drill?kind=trunk&out=nobody')).status).toBe(404);
     expect((await boss.get('/drill?kind=moon&out=kestrel')).status).toBe(400);

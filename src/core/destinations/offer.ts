@@ -50,8 +50,12 @@ export interface OfferedSound extends Heard {
 }
 
 /** A sound from a moment on, to its end or to an earlier one; nothing for nothing. */
-export const hears = (sound: Heard | null, afterSeconds: number, until = Infinity): OfferedSound[] =>
-  sound === null ? [] : [{ ...sound, afterSeconds, until: Math.min(until, afterSeconds + sound.seconds) }];
+export function hears(sound: Heard | null, afterSeconds: number, until = Infinity): OfferedSound[] {
+  if (sound === null) return [];
+  const { prompt, phrase, language, text, seconds, figure, sound: recording } = sound;
+  const ends = Math.min(until, afterSeconds + seconds);
+  return [{ prompt, phrase, language, text, seconds, figure, sound: recording, afterSeconds, until: ends }];
+}
 
 /**
  * What a destination does with a call: it either takes it (`landing`, or `outside` where that leg is permitted) and names

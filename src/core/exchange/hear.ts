@@ -16,6 +16,30 @@ export interface Heard {
   sound: string | null;
 }
 
+/** Something heard on the way of a call, to be held against what another hears: what is said as it is then is left out. */
+export interface Hearing extends Pick<Heard, 'prompt' | 'phrase' | 'language' | 'text' | 'sound'> {
+  /** in seconds since the first symbol */
+  atSeconds: number;
+  /** in seconds since the call came to where it is heard */
+  until: number;
+}
+
+/** Whether the same is heard; `when`: also at the same time. */
+export const isHeardAlike = (a: readonly Hearing[], b: readonly Hearing[], when: boolean): boolean =>
+  a === b ||
+  (a.length === b.length &&
+    a.every((one, i) => {
+      const other = b[i]!;
+      return (
+        one.prompt === other.prompt &&
+        one.phrase === other.phrase &&
+        one.language === other.language &&
+        one.sound === other.sound &&
+        one.text === other.text &&
+        (!when || (one.atSeconds === other.atSeconds && one.until === other.until))
+      );
+    }));
+
 type Version = Pick<Prompt, 'language' | 'text' | 'seconds' | 'sound'>;
 
 /** The version of a prompt that is heard in a language (BCP 47): the same tag, else the same first part, else its own. */

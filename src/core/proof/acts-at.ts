@@ -2,11 +2,10 @@ import { leadingOut } from '../cells';
 import { vainAtAttendant, vainAtDirectory } from '../destinations';
 import { compileKnownMap } from '../digits';
 import { agentsOfQueue, type Attendant, type Directory, type Mailbox, type Queue, type RingGroup } from '../plan';
-import type { Exchange } from '../routing';
+import type { Exchange, Landed } from '../routing';
 import { PHONE_STATES, type Act, type PhoneState } from './acts';
 import type { Affected } from './affected';
 import type { Met } from './met';
-import type { Told } from './noticed';
 
 /** Seconds after the call came to a menu at which the next key is pressed. */
 const PRESSED_AFTER = 1;
@@ -14,7 +13,7 @@ const PRESSED_AFTER = 1;
 /** What can happen where a call came to, in either plan, that `met` says may make a difference. */
 export function actsAt(
   exchanges: readonly Exchange[],
-  answer: readonly Told[],
+  answer: readonly Landed[],
   before: readonly Act[],
   { affected, dialled }: Met,
   mostTrunks: number,
@@ -78,7 +77,7 @@ const pressedAt = (landed: readonly number[], before: readonly Act[]): number =>
   Math.max(...landed, ...before.map((a) => (a.type === 'keys' ? a.atSeconds : 0))) + PRESSED_AFTER;
 
 /** Extensions that callers may dial where a call came to, beside those that are tried: they take calls as one of these. */
-export function othersDialled(answer: readonly Told[], before: readonly Act[], { dialled }: Met): Act[] {
+export function othersDialled(answer: readonly Landed[], before: readonly Act[], { dialled }: Met): Act[] {
   const landed = answer.filter((a) => a.lands?.kind === 'attendant' || a.lands?.kind === 'directory');
   const rows = landed.flatMap(({ lands }) => (lands?.id ? dialled.rowsAt(lands.id).others : []));
   const atSeconds = pressedAt(

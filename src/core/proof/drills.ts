@@ -8,6 +8,7 @@ import {
   type Extension,
   type ObjectKind,
   type Plan,
+  type Trunk,
 } from '../plan';
 import { landingOf, type Exchange, type Situation } from '../routing';
 import { affectedBy } from './affected';
@@ -40,11 +41,16 @@ export interface EmergencyLeft {
   trunk: string | null;
 }
 
+export interface ChannelsLeft {
+  left: number;
+  of: number;
+}
+
 export interface DrillResult extends Drill {
   groups: Omit<ImpactGroup, 'edits'>[];
   emergency: EmergencyLeft[];
-  /** channels to the outside that are left, and of how many */
-  channels: { left: number; of: number };
+  /** channels to the outside that are left, and of how many; the same of each site of which some are down */
+  channels: ChannelsLeft & { sites: (ChannelsLeft & { site: string })[] };
   /** those of which some call ends nowhere that went somewhere */
   stranded: CallersCount;
 }
@@ -99,9 +105,6 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
   const affected = affectedBy([exchange.plan], touched(exchange, drill), situation);
   const met = metIn([exchange], affected, situation, then);
   const cells = [...outsideCells(comparing, met), ...trunkCells(comparing, met), ...insideCells(comparing, met, [])];
-  const trunks = exchange.plan.trunks.filter((t) => t.enabled);
-  const down = new Set((then.trunks ?? []).filter((t) => t.up === false).map((t) => t.id));
-  const sum = (list: typeof trunks) => list.reduce((n, t) => n + t.channels, 0);
   const stranded = cells.filter((c) => c.was?.outcome === 'routed' && c.willBe?.outcome !== 'routed');
   return {
     ...drill,
@@ -109,9 +112,21 @@ export function drillOf({ exchange, situation, span, progress }: Drilling, drill
     emergency: emergencyLeft(exchange, then, span.from).filter(
       (e) => drill.kind !== 'site' || !drill.out.includes(e.site),
     ),
-    channels: { left: sum(trunks.filter((t) => !down.has(t.id))), of: sum(trunks) },
+    channels: channelsLeft(exchange.plan, then),
     stranded: callersIn(stranded),
   };
+}
+
+/** Channels of enabled trunks, and of those that are up. */
+function channelsLeft({ trunks, sites }: Plan, then: Situation): DrillResult['channels'] {
+  const down = new Set((then.trunks ?? []).flatMap((t) => (t.up === false ? [t.id] : [])));
+  const enabled = trunks.filter((t) => t.enabled);
+  const counted = (list: readonly Trunk[]): ChannelsLeft => ({
+    left: list.reduce((n, t) => n + (down.has(t.id) ? 0 : t.channels), 0),
+    of: list.reduce((n, t) => n + t.channels, 0),
+  });
+  const each = sites.map((s) => ({ site: s.id, ...counted(enabled.filter((t) => t.site === s.id)) }));
+  return { ...counted(enabled), sites: each.filter((s) => s.left < s.of) };
 }
 
 function inGroups(comparing: Comparing, cells: readonly ChangedCell[]): Omit<ImpactGroup, 'edits'>[] {

@@ -1,5 +1,7 @@
 import type { DialCell } from '../cells';
 import type { Ending, Landing, Outcome, Then } from '../exchange';
+import { isHeardAlike, type Hearing } from '../exchange/hear';
+import type { Landed } from '../routing';
 import type { Aspect } from './facts';
 
 /** How a call ends, as it is told beside how it would end. */
@@ -17,19 +19,10 @@ export interface End {
   /** seconds until somebody takes it */
   afterSeconds: number;
   /** what is heard and when, to be compared only */
-  hearing: string;
+  hearing: readonly Hearing[];
 }
 
-/** An ending with what is asked of it here. */
-export type Told = Ending & {
-  secondsWaited: number;
-  landedAt: number;
-  hearing: string;
-  speaks: string;
-  passed: readonly string[];
-};
-
-export function endOf(told: Told): End {
+export function endOf(told: Landed): End {
   const { outcome, lands, trunk, shownNumber, digitsSent, cause, then, secondsWaited, landedAt, hearing } = told;
   return {
     outcome,
@@ -45,23 +38,30 @@ export function endOf(told: Told): End {
   };
 }
 
-/** When each thing is heard, and how long: the first two words of each line. */
-const TIMES = /^\S+ \S+ /gm;
-
 /** A landing is known by what it is, not by what it is called: a new name changes no call. Where it leaves, by its trunk. */
-const landing = (l: Landing | null): string =>
-  l === null ? '' : l.kind === 'outside' ? `outside ${l.id}` : `${l.kind} ${l.id ?? l.label}`;
+const isSameLanding = (a: Landing | null, b: Landing | null): boolean =>
+  a === null || b === null
+    ? a === b
+    : a.kind === b.kind && (a.kind === 'outside' ? a.id === b.id : (a.id ?? a.label) === (b.id ?? b.label));
 
 /** What follows without an answer, and when. Who waits until a queue closes does so for as long as that takes, whenever they called. */
-function following({ then }: End): string {
-  let closes: number | null = null;
-  const told = then.map(({ when, afterSeconds, lands }) => {
-    if (when === 'closes') closes = afterSeconds;
-    const seconds = when === 'closes' ? when : closes === null ? afterSeconds : `closes, then ${afterSeconds - closes}`;
-    return [seconds, landing(lands)];
-  });
-  return JSON.stringify(told);
+function followsAlike({ then: one }: End, { then: other }: End): boolean {
+  if (one.length !== other.length) return false;
+  let closes: readonly [number, number] | null = null;
+  for (let i = 0; i < one.length; i++) {
+    const [a, b] = [one[i]!, other[i]!];
+    if (!isSameLanding(a.lands, b.lands)) return false;
+    const isClosing = a.when === 'closes';
+    if (isClosing !== (b.when === 'closes')) return false;
+    const [from, to]: readonly [number, number] = closes ?? [0, 0];
+    if (isClosing) closes = [a.afterSeconds, b.afterSeconds];
+    else if (a.afterSeconds - from !== b.afterSeconds - to) return false;
+  }
+  return true;
 }
+
+const isSameCause = (a: Ending['cause'], b: Ending['cause']): boolean =>
+  a === b || (a !== null && b !== null && a.q850 === b.q850 && a.sip === b.sip);
 
 /**
  * In what two ends of a call differ for anybody in it; empty: in nothing. `sent` tells whether the same digits are sent, where
@@ -69,16 +69,16 @@ function following({ then }: End): string {
  */
 export function differing(was: End, willBe: End, sent?: boolean): Aspect[] {
   const out: Aspect[] = [];
-  const ends = (e: End) => `${e.outcome} ${landing(e.lands)} ${JSON.stringify(e.cause)}`;
-  if (ends(was) !== ends(willBe)) out.push('end');
-  if (following(was) !== following(willBe)) out.push('afterwards');
+  const isSameEnd =
+    was.outcome === willBe.outcome && isSameLanding(was.lands, willBe.lands) && isSameCause(was.cause, willBe.cause);
+  if (!isSameEnd) out.push('end');
+  if (!followsAlike(was, willBe)) out.push('afterwards');
   if (was.trunk !== willBe.trunk) out.push('trunk');
   if (!(sent ?? was.digitsSent === willBe.digitsSent)) out.push('digits sent');
   if (was.shownNumber !== willBe.shownNumber) out.push('number shown');
   if (was.afterSeconds !== willBe.afterSeconds) out.push('seconds');
   // Where all comes later, so does what is heard: then only what it is counts.
-  const heard = (e: End) => (out.length === 0 ? e.hearing : e.hearing.replace(TIMES, ''));
-  if (heard(was) !== heard(willBe)) out.push('heard');
+  if (!isHeardAlike(was.hearing, willBe.hearing, out.length === 0)) out.push('heard');
   return out;
 }
 

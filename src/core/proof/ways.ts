@@ -1,11 +1,11 @@
 import { overTime, type Span } from '../cells';
 import type { CallKind } from '../numbers';
-import { landingOf, type Call, type Exchange, type Situation } from '../routing';
+import { landingOf, type Call, type Exchange, type Landed, type Situation } from '../routing';
 import { holding, type Act } from './acts';
 import { actsAt, othersDialled } from './acts-at';
 import type { Aspect } from './facts';
 import type { Met } from './met';
-import { differing, endOf, type End, type Told } from './noticed';
+import { differing, endOf, type End } from './noticed';
 import { joined } from './spans';
 
 /** Acts in a row that are tried. */
@@ -28,7 +28,7 @@ export interface Way {
 /** A way with the place that it comes to, and what may happen there. */
 interface Found {
   way: Way;
-  told: readonly Told[];
+  told: readonly Landed[];
   place: string;
   /** no act follows: there have been enough of them, or the ends differ */
   isLast: boolean;
@@ -48,7 +48,7 @@ export class Onwards {
   private readonly known = new Map<string, Shared>();
 
   /** What is shared by calls that came alike by the same trunks. */
-  from(trunks: string, told: readonly Told[]): Shared {
+  from(trunks: string, told: readonly Landed[]): Shared {
     const key = `${trunks} ${JSON.stringify(told.map((t) => ({ ...t, e164: null, rule: null })))}`;
     let shared = this.known.get(key);
     if (!shared) {
@@ -173,14 +173,14 @@ class Search {
     });
   }
 
-  private nextOf(acts: readonly Act[], told: readonly Told[]): readonly Act[] {
+  private nextOf(acts: readonly Act[], told: readonly Landed[]): readonly Act[] {
     const { exchanges, met, mostTrunks = DEEPEST } = this.asking;
     return actsAt(exchanges, told, acts, met, mostTrunks);
   }
 }
 
 /** Where a call came to in each plan, and what is said there. */
-const placeOf = (told: readonly Told[]): string =>
+const placeOf = (told: readonly Landed[]): string =>
   JSON.stringify(told.map(({ lands, speaks }) => [lands?.kind, lands?.id, speaks]));
 
 const apart = (aspect: Aspect) => aspect === 'end' || aspect === 'trunk';

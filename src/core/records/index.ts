@@ -7,4 +7,4 @@ export { derived, type Derived } from './derive';
 export { queueFiguresOf } from './queue-figures';
 export { readRecords } from './read';
 export { endsAs, replay, replayOf, type Replay, type ReplayEnd, type ReplayResult } from './replay';
-export { trafficOf, type Traffic } from './traffic';
+export { busyHoursBy, trafficOf, type Traffic } from './traffic';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { callRecordSchema, trafficOf, type CallRecord } from '.';
+import { busyHoursBy, callRecordSchema, trafficOf, type CallRecord } from '.';
 
 /* Traffic held against counting, minute by minute. */
 
@@ -46,6 +46,21 @@ describe('traffic', () => {
     const t = trafficOf([...daily, ...rush], 'UTC');
     expect(t.busyHour).toEqual({ from: '10:00', erlangs: 1 });
     expect(t.busiest).toEqual({ at: '2026-11-24T15:00', erlangs: 3 });
+  });
+
+  it('parts are held against the days of all of them; a part that held no channel has no busy hour', () => {
+    const daily = [0, 1, 2, 3].map((d) => ({ ...record(`d${d}`, MONDAY + d * DAY + 36e6, 60), part: 'quay' }));
+    const once = { ...record('o', MONDAY + DAY + 54e6, 60), part: 'island' };
+    const refused = { ...record('r', MONDAY + 5 * DAY, 0, 34), part: 'pier' };
+    expect([...busyHoursBy([...daily, once], 'UTC')]).toEqual([
+      ['quay', { from: '10:00', erlangs: 1 }],
+      ['island', { from: '15:00', erlangs: 0.25 }],
+    ]);
+    expect([...busyHoursBy([...daily, refused], 'UTC')]).toEqual([['quay', { from: '10:00', erlangs: 4 / 6 }]]);
+    expect(busyHoursBy([], 'UTC').size).toBe(0);
+    // One part of everything is everything.
+    const all = [...daily, once].map((r) => ({ ...r, part: '' }));
+    expect(busyHoursBy(all, 'UTC').get('')).toEqual(trafficOf(all, 'UTC').busyHour);
   });
 
   it('one call after another is never two at once', () => {

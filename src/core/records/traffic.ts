@@ -31,17 +31,19 @@ export interface Traffic {
 /** Q.850: no circuit or channel available. */
 const NO_CHANNEL = 34;
 
-/**
- * Traffic of some records on the wall clock of a zone. A call holds its channel from start to end; days without any call count
- * as days of the mean, from the first call's to the last one's. Wall time that comes twice is counted together.
- */
-export function trafficOf(records: readonly Pick<CallRecord, 'started' | 'ended' | 'cause'>[], zone: string): Traffic {
-  const clock = clockOf(zone);
-  const refused = records.filter((r) => r.cause?.q850 === NO_CHANNEL).length;
-  const spans = records
+type Timed = Pick<CallRecord, 'started' | 'ended'>;
+
+/** When a record's channel was held, in milliseconds since 1970 UTC; none where it was not held. */
+const spansOf = (records: readonly Timed[]) =>
+  records
     .map((r) => ({ from: Date.parse(r.started), to: Date.parse(r.ended) }))
     .filter((s) => s.to > s.from)
     .sort((a, b) => a.from - b.from);
+
+type Clock = ReturnType<typeof clockOf>;
+
+/** Erlangs of each quarter hour of the wall, counted from 1970. */
+function heldIn(spans: readonly { from: number; to: number }[], clock: Clock): Map<number, number> {
   const held = new Map<number, number>();
   for (const { from, to } of spans)
     for (let at = from; at < to;) {
@@ -52,12 +54,56 @@ export function trafficOf(records: readonly Pick<CallRecord, 'started' | 'ended'
       held.set(quarter, (held.get(quarter) ?? 0) + (end - at) / QUARTER);
       at = end;
     }
+  return held;
+}
+
+/** Erlangs of each quarter hour of the mean day. */
+function meanDay(held: ReadonlyMap<number, number>, days: Days): number[] {
+  const count = days.to - days.from + 1;
+  const ofDay = new Array<number>(QUARTERS_A_DAY).fill(0);
+  for (const [q, erlangs] of held) ofDay[q % QUARTERS_A_DAY]! += erlangs / count;
+  return ofDay;
+}
+
+const quarterAt = (clock: Clock, at: number) => Math.floor((at + clock.offsetAt(at) * MINUTE) / QUARTER);
+
+/**
+ * The busy hour of each part of some records, over the days of all of them, so that parts are held against the same mean day.
+ * Parts that held no channel have none.
+ */
+export function busyHoursBy(
+  records: readonly (Timed & { part: string })[],
+  zone: string,
+): Map<string, NonNullable<Traffic['busyHour']>> {
+  const clock = clockOf(zone);
+  const parts = new Map<string, Timed[]>();
+  for (const r of records) {
+    const known = parts.get(r.part);
+    if (known) known.push(r);
+    else parts.set(r.part, [r]);
+  }
+  const held = [...parts].map(([part, list]) => [part, heldIn(spansOf(list), clock)] as const);
+  const begun = records.map((r) => quarterAt(clock, Date.parse(r.started)));
+  const days = daysOf([...new Set([...begun, ...held.flatMap(([, of]) => [...of.keys()])])]);
+  return new Map(
+    held.flatMap(([part, of]) => (days && of.size > 0 ? [[part, busyHourOf(meanDay(of, days))] as const] : [])),
+  );
+}
+
+/**
+ * Traffic of some records on the wall clock of a zone. A call holds its channel from start to end; days without any call count
+ * as days of the mean, from the first call's to the last one's. Wall time that comes twice is counted together.
+ */
+export function trafficOf(records: readonly Pick<CallRecord, 'started' | 'ended' | 'cause'>[], zone: string): Traffic {
+  const clock = clockOf(zone);
+  const refused = records.filter((r) => r.cause?.q850 === NO_CHANNEL).length;
+  const spans = spansOf(records);
+  const held = heldIn(spans, clock);
   const quarters = [...held.keys()].sort((a, b) => a - b);
   const [first, last] = [quarters[0], quarters.at(-1)];
   const begun = new Map<number, number>();
   for (const r of records) {
-    const at = Date.parse(r.started);
-    const quarter = Math.floor((at + clock.offsetAt(at) * MINUTE) / QUARTER);
+    const quarter = quarterAt(clock, Date.parse(r.started));
     begun.set(quarter, (begun.get(quarter) ?? 0) + 1);
   }
   const days = daysOf([...begun.keys(), ...held.keys()]);
@@ -71,13 +117,10 @@ export function trafficOf(records: readonly Pick<CallRecord, 'started' | 'ended'
     peak: peakOf(spans, (at) => isoAt(clock, at)),
   };
   if (days === null || first === undefined || last === undefined) return { ...base, ...none };
-  const count = days.to - days.from + 1;
-  const ofDay = new Array<number>(QUARTERS_A_DAY).fill(0);
-  for (const [q, erlangs] of held) ofDay[q % QUARTERS_A_DAY]! += erlangs / count;
   return {
     ...base,
     erlangHours: [...held.values()].reduce((sum, e) => sum + e, 0) / QUARTERS_AN_HOUR,
-    busyHour: busyHourOf(ofDay),
+    busyHour: busyHourOf(meanDay(held, days)),
     busiest: busiestOf(held, quarters),
     week: weekOf(held, days),
   };
@@ -101,7 +144,7 @@ const hourFrom = (quarter: number, of: (q: number) => number): number => {
 };
 
 /** The hour of the day with the most traffic, within the day; one that begins with traffic, where several are alike. */
-function busyHourOf(ofDay: readonly number[]): Traffic['busyHour'] {
+function busyHourOf(ofDay: readonly number[]): NonNullable<Traffic['busyHour']> {
   const load = (q: number) => hourFrom(q, (i) => ofDay[i]!);
   let best = QUARTERS_A_DAY - QUARTERS_AN_HOUR;
   for (let q = best - 1; q >= 0; q--) if (ofDay[q]! > 0 && load(q) >= load(best)) best = q;

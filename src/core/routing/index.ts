@@ -11,7 +11,7 @@ export * from '../exchange/situation';
 export * from '../exchange/situation-errors';
 export * from '../exchange/taken';
 export { destinationOf, dialledBy, forwardingBy, outcomeAt, playedAt } from './walk';
-export { landingOf, outcomeOf, trace } from './trace';
+export { landingOf, outcomeOf, trace, type Landed } from './trace';
 export { routesFor } from './routes';
 export { arrivesAs, deliveredBy, dialledFromOutside } from './delivered';
 export { dialledAll, ruleAt, rulesAt, type DialRule, type Layer } from '../exchange/context';

@@ -1,6 +1,7 @@
 import { labelOf, type AnyObject, type ObjectKind, type Trunk } from '../plan';
 import type { Call, Ending, HeardInTrace, NotTaken, ObjectRef, Outcome, RailCell, TraceStep } from '../exchange/answer';
 import type { Exchange } from '../exchange/exchange';
+import type { Hearing } from '../exchange/hear';
 import type { ReasonCode } from '../exchange/reasons';
 import type { Situation } from '../exchange/situation';
 
@@ -44,7 +45,7 @@ export class Run {
   /** what the caller hears on the way, in order of its beginning */
   readonly heard: HeardInTrace[] = [];
   /** the same to be held against another's: what it is and when, without what is said as it is then; null: nobody asks */
-  hearing: string | null = null;
+  hearing: Hearing[] | null = null;
   /** phones at which the call was before it landed, that passed it on without ringing */
   readonly passed: string[] = [];
   /** the language that the way speaks from here on; empty: that of the site where the call came in */

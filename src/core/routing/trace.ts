@@ -15,6 +15,7 @@ import { leaveBy } from './outgoing';
 import { ending, refTo, Run } from './run';
 import { together, TOLD_ONE_BY_ONE } from './told';
 import { transferred } from './transfers';
+import type { Hearing } from '../exchange/hear';
 import type { Situation } from '../exchange/situation';
 
 /**
@@ -45,21 +46,44 @@ export function outcomeOf(
   return Object.assign(answer(run), { secondsWaited: run.secondsWaited });
 }
 
+/** An ending with what those ask for who go on from there, or compare. */
+export interface Landed extends Ending {
+  secondsWaited: number;
+  landedAt: number;
+  hearing: readonly Hearing[];
+  speaks: string;
+  passed: readonly string[];
+}
+
 /**
  * Where a call lands, when in seconds since its first symbol, what was heard and what the way
  * speaks from there, and which phones passed it on before: for those who go on from there, or compare.
  */
-export function landingOf(
-  exchange: Exchange,
-  call: Call,
-  situation: Situation,
-): Ending & { secondsWaited: number; landedAt: number; hearing: string; speaks: string; passed: readonly string[] } {
+export function landingOf(exchange: Exchange, call: Call, situation: Situation): Landed {
   const run = new Run(exchange, call, situation, false);
-  run.hearing = '';
+  const hearing: Hearing[] = [];
+  run.hearing = hearing;
   const end = answer(run);
-  const { secondsWaited, landedAt, hearing, passed } = run;
-  const speaks = `${run.atLanding.language} ${run.shownName}`;
-  return Object.assign(end, { secondsWaited, landedAt, hearing, speaks, passed });
+  // Field by field: asked for very often, and far quicker than copying them all at once.
+  return {
+    outcome: end.outcome,
+    lands: end.lands,
+    then: end.then,
+    kind: end.kind,
+    rule: end.rule,
+    trunk: end.trunk,
+    digitsSent: end.digitsSent,
+    shownNumber: end.shownNumber,
+    e164: end.e164,
+    cause: end.cause,
+    asserted: end.asserted,
+    divertedBy: end.divertedBy,
+    secondsWaited: run.secondsWaited,
+    landedAt: run.landedAt,
+    hearing,
+    speaks: `${run.atLanding.language} ${run.shownName}`,
+    passed: run.passed,
+  };
 }
 
 function answer(run: Run): Ending {

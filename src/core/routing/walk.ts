@@ -113,8 +113,11 @@ class Walk {
         });
     if (run.hearing !== null)
       for (const { afterSeconds, until, prompt, phrase, language: spoken, text, figure, sound } of heard)
-        if (until > afterSeconds)
-          run.hearing += `${toMilliseconds(run.atSeconds + afterSeconds)} ${until} ${prompt} ${phrase} ${spoken} ${sound ?? ''} ${figure === null ? text : ''}\n`;
+        if (until > afterSeconds) {
+          const atSeconds = toMilliseconds(run.atSeconds + afterSeconds);
+          const said = figure === null ? text : '';
+          run.hearing.push({ atSeconds, until, prompt, phrase, language: spoken, text: said, sound });
+        }
     if (language) run.language = language;
     if (shownName) run.shownName = shownName;
   }

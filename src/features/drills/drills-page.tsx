@@ -9,7 +9,7 @@ import { Workspace } from '@/ui/workspace';
 import { call } from '@/workbench/api';
 import { CallCell, EndCell, GroupTable, HowMany, sayShare } from '@/workbench/call-groups';
 import { useAsked } from '@/workbench/use-asked';
-import { Channels, useBusyHour } from './busy-hour';
+import { Channels, useBusyHour, type BusyHour } from './busy-hour';
 
 type Drill = Answer<'drills'>['drills'][number];
 type Result = Answer<'drill'>;
@@ -65,7 +65,7 @@ export function DrillsPage() {
               key={keyOf(d)}
               drill={d}
               result={run.done.get(keyOf(d)) ?? null}
-              erlangs={busy?.erlangs ?? null}
+              busy={busy}
               open={open === keyOf(d)}
               onOpen={() => setOpen(open === keyOf(d) ? null : keyOf(d))}
             />
@@ -102,13 +102,13 @@ function useRun() {
 function Row({
   drill,
   result,
-  erlangs,
+  busy,
   open,
   onOpen,
 }: {
   drill: Drill;
   result: Result | null;
-  erlangs: number | null;
+  busy: BusyHour | null;
   open: boolean;
   onOpen: () => void;
 }) {
@@ -138,7 +138,7 @@ function Row({
         <chakra.td color={stuck.length > 0 ? 'brick' : undefined} fontWeight={stuck.length > 0 ? 700 : undefined}>
           {result ? (stuck.length === 0 ? 'every call leaves' : stuckWords(stuck)) : ''}
         </chakra.td>
-        <td>{result ? <Channels {...result.channels} erlangs={erlangs} /> : ''}</td>
+        <td>{result ? <Channels channels={result.channels} busy={busy} /> : ''}</td>
       </chakra.tr>
       {open && result ? (
         <tr>

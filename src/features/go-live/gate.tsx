@@ -10,6 +10,7 @@ import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
+import { useKept } from '@/ui/kept';
 import { Time } from '@/ui/time';
 import { PlanPart } from './plan-part';
 
@@ -122,7 +123,11 @@ export function GoPart({
       onGone(number);
     },
   });
-  const [later, setLater] = useState(false);
+  // A time that was begun to be set is still what is meant after something was left for later, or on coming back.
+  const planKey = `${account} go-live-later`;
+  const [begun] = useKept(planKey);
+  const [opened, setLater] = useState<boolean | null>(null);
+  const later = opened ?? begun !== null;
   const { field } = formFields(form, { prefix: 'live' });
   const reason = useWatch({ control: form.control, name: 'reason' });
   const said = barred
@@ -135,13 +140,13 @@ export function GoPart({
   if (!said && (later || policy.secondPerson))
     return (
       <PlanPart
-        account={account}
+        keptAs={planKey}
         draftVersion={draftVersion}
         leave={leave}
         needsReason={gate.errors.length > 0}
         secondPerson={policy.secondPerson}
         onPlanned={() => {
-          setLater(false);
+          setLater(null);
           onPlanned();
         }}
         onClose={policy.secondPerson ? null : () => setLater(false)}

@@ -21,7 +21,7 @@ const NOTES = {
 
 /** Has the draft go live at a time, or when a second person agrees. */
 export function PlanPart({
-  account,
+  keptAs,
   draftVersion,
   leave,
   needsReason,
@@ -29,7 +29,8 @@ export function PlanPart({
   onPlanned,
   onClose,
 }: {
-  account: string;
+  /** under which what is typed is kept */
+  keptAs: string;
   draftVersion: number;
   leave: Leave[];
   /** errors stand against it, and it is to go live in spite of them */
@@ -66,7 +67,7 @@ export function PlanPart({
           : path === 'override'
             ? 'reason'
             : null,
-    keep: { key: `${account} go-live-later`, about: null },
+    keep: { key: keptAs, about: null },
     onMade: () => {
       clear();
       onPlanned();

@@ -12,5 +12,6 @@ const MOST_DAYS = 93;
 export async function callTraffic(reader: Actor, filter: CallFilter, signal: AbortSignal): Promise<CallTraffic> {
   const meant = boundedStretch(await meantBy(reader, filter), MOST_DAYS);
   const { zone, from, to } = meant;
-  return ask('callTraffic', { ...whereOf(meant), zone, from: from!, to: to!, trunk: filter.trunk || null }, { signal });
+  const asked = { ...whereOf(meant), zone, from: from!, to: to!, trunk: filter.trunk || null };
+  return { ...(await ask('callTraffic', asked, { signal })), whole: meant.sight.calls === 'all' };
 }

@@ -111,7 +111,7 @@ export function breaks(judging: Judging, promise: Promised, entry: Entry, way: W
       return at < 0 || (rung >= 0 && rung < at) ? null : `It comes to ${told(places[at]!)} and nobody was rung before.`;
     }
     case 'hears nothing':
-      return end.hearing === '' ? null : 'The caller hears something on the way.';
+      return end.hearing.length === 0 ? null : 'The caller hears something on the way.';
   }
 }
 

@@ -10,6 +10,7 @@ import {
   firstDifference,
   queueFiguresOf,
   situationOf,
+  busyHoursBy,
   trafficOf,
   type CallRecord,
 } from '@/core/records';
@@ -192,9 +193,9 @@ export async function callTraffic(
     to,
     trunk,
   }: { sql: string; values: readonly SqlValue[]; zone: string; from: number; to: number; trunk: string | null },
-): Promise<CallTraffic> {
-  const found = await boundedRows<{ started: Date; ended: Date; q850: number | null }>(
-    'started, ended, q850',
+): Promise<Omit<CallTraffic, 'whole'>> {
+  const found = await boundedRows<{ started: Date; ended: Date; q850: number | null; trunk: string | null }>(
+    'started, ended, q850, trunk',
     sql,
     values,
   );
@@ -204,10 +205,16 @@ export async function callTraffic(
     cause: r.q850 === null ? null : { q850: r.q850, sip: 0 },
   }));
   const traffic = trafficOf(calls, zone);
-  const channels = trunk === null ? null : (draft.exchange().trunks.get(trunk)?.channels ?? null);
+  const { trunks } = draft.exchange();
+  const ofSites = calls.flatMap((c, i) => {
+    const part = trunks.get(found[i]!.trunk ?? '')?.site;
+    return part === undefined ? [] : [{ ...c, part }];
+  });
+  const channels = trunk === null ? null : (trunks.get(trunk)?.channels ?? null);
   const load = traffic.busyHour?.erlangs ?? 0;
   return {
     ...traffic,
+    siteBusyHours: [...busyHoursBy(ofSites, zone)].map(([site, busy]) => ({ site, ...busy })),
     zone,
     from: new Date(from).toISOString(),
     to: new Date(to).toISOString(),

@@ -160,11 +160,13 @@ export async function drill(
   );
   const sight = sightIn(held, input.reader);
   const { groups, emergency, channels, stranded } = result;
+  const { sites } = held.exchange();
+  const withSiteName = <T extends { site: string }>(of: T) => ({ ...of, siteName: sites.get(of.site)!.name });
   return sight.cut({
     ...plain(found),
     groups: groups.filter((g) => seesCall(sight, g.example.call)),
-    emergency: emergency.map((e) => ({ ...e, siteName: held.exchange().sites.get(e.site)!.name })),
-    channels,
+    emergency: emergency.map(withSiteName),
+    channels: { ...channels, sites: channels.sites.map(withSiteName) },
     stranded,
   });
 }
