@@ -45,12 +45,12 @@ export interface CompiledHours {
 /** A plan prepared for questions: everything looked up by id, maps compiled, automata made when first asked for. */
 export interface Exchange {
   plan: Plan;
-  sites: Map<string, Site>;
-  trunks: Map<string, Trunk>;
-  classes: Map<string, ClassOfService>;
-  people: Map<string, Person>;
-  extensions: Map<string, Extension>;
-  prompts: Map<string, Prompt>;
+  sites: ReadonlyMap<string, Site>;
+  trunks: ReadonlyMap<string, Trunk>;
+  classes: ReadonlyMap<string, ClassOfService>;
+  people: ReadonlyMap<string, Person>;
+  extensions: ReadonlyMap<string, Extension>;
+  prompts: ReadonlyMap<string, Prompt>;
   /** prompts that take the place of a phrase of the exchange */
   phrases: Map<Phrase, Prompt>;
   hours: Map<string, CompiledHours>;
@@ -63,11 +63,11 @@ export interface Exchange {
   /** own rules of presence states by extension */
   presenceChoices: Map<string, PresenceChoice[]>;
   /** everything a call can be led to, by id, whichever kind it is */
-  destinations: Map<string, { kind: DestinationKind; object: ObjectOf[DestinationKind] }>;
-  numbers: Map<string, PlanNumber>;
-  numberByE164: Map<string, PlanNumber>;
+  destinations: ReadonlyMap<string, { kind: DestinationKind; object: ObjectOf[DestinationKind] }>;
+  numbers: ReadonlyMap<string, PlanNumber>;
+  numberByE164: ReadonlyMap<string, PlanNumber>;
   /** numbers that are active, or will be on a day, by the destination they belong to, in their order */
-  numberOf: Map<string, PlanNumber[]>;
+  numberOf: ReadonlyMap<string, PlanNumber[]>;
   /** rules of a ladder from top to bottom */
   rungsOf: Map<string, CompiledRung[]>;
   routes: CompiledRoute[];

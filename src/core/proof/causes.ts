@@ -19,6 +19,7 @@ const MOST_TAKEN_BACK = 16;
 /** Finds which edits are behind a changed call. */
 export class Causes {
   private readonly reach = new Map<Difference, ReturnType<typeof affectedBy>>();
+  private readonly reaching = new Map<string, readonly Difference[]>();
   private readonly without = new Map<Difference, Exchange | null>();
   /** the ids of all objects of the later plan */
   private there: ReadonlySet<string> | undefined;
@@ -40,11 +41,19 @@ export class Causes {
     );
     const { from } = cell.call;
     const phones = [was, willBe].flatMap((x) => (from.type === 'extension' ? (x.extensions.get(from.id) ?? []) : []));
+    const reaching = new Set([...met].flatMap((id) => this.reachingTo(id)));
     const found = this.edits.filter((e) => {
-      const { all, ids, dialling } = this.reach.get(e)!;
-      return all || phones.some((p) => dialling.has(p.site)) || [...met].some((id) => ids.has(id));
+      const { all, dialling } = this.reach.get(e)!;
+      return all || reaching.has(e) || phones.some((p) => dialling.has(p.site));
     });
     return found.length > 0 ? found : this.edits;
+  }
+
+  /** Edits that can make a difference to an object: calls meet few, again and again. */
+  private reachingTo(id: string): readonly Difference[] {
+    let found = this.reaching.get(id);
+    if (!found) this.reaching.set(id, (found = this.edits.filter((e) => this.reach.get(e)!.ids.has(id))));
+    return found;
   }
 
   /** Those of some edits without each of which the call would end as it was; all of them where none alone is needed. */

@@ -1,13 +1,14 @@
 import { compileKnownMap, type CompiledMap } from '../digits';
 import { clockOf, dayOf, parseSpans, parseWeek, type Hours } from '../hours';
 import { shortNumbersOf } from '../numbers';
-import { byPosition, type InboundRoute, type ObjectKind, type Plan, type Rung } from '../plan';
+import { byPosition, type InboundRoute, type ObjectKind, type Plan, type PlanNumber, type Rung } from '../plan';
 import { grouped } from '../plan/grouped';
 import type { CompiledRoute, Exchange } from '../exchange/exchange';
 import type { CompiledRung } from '../exchange/rung';
 import { pairKey } from '../exchange/link';
 import { callersOf } from './callers';
-import { Reuse } from './reuse';
+import { laidOver } from './overlay';
+import { apart, patched, Reuse } from './reuse';
 
 /**
  * Prepares a plan. The plan must have been read by `readPlan`: references and maps are trusted here. With the exchange from
@@ -77,12 +78,21 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
     numberByE164: keep(
       ['number'],
       (x) => x.numberByE164,
-      () => new Map(plan.numbers.map((n) => [n.e164, n])),
+      () =>
+        before
+          ? patched(
+              before.numberByE164,
+              before.plan.numbers,
+              plan.numbers,
+              (n) => n,
+              (n) => n.e164,
+            )
+          : new Map(plan.numbers.map((n) => [n.e164, n])),
     ),
     numberOf: keep(
       ['number'],
       (x) => x.numberOf,
-      () => numbersByOwner(plan),
+      () => (before ? ownersPatched(before, plan) : numbersByOwner(plan.numbers)),
     ),
     rungsOf: keep(
       ['rung'],
@@ -116,15 +126,24 @@ export function compile(plan: Plan, before: Exchange | null = null): Exchange {
   };
 }
 
-function numbersByOwner(plan: Plan): Exchange['numberOf'] {
-  const out: Exchange['numberOf'] = new Map();
-  for (const n of [...plan.numbers].sort((a, b) => (a.e164 < b.e164 ? -1 : 1)))
+/** Active numbers by whose they are, each list in their order. */
+function numbersByOwner(numbers: readonly PlanNumber[]): Map<string, PlanNumber[]> {
+  const out = new Map<string, PlanNumber[]>();
+  for (const n of [...numbers].sort((a, b) => (a.e164 < b.e164 ? -1 : 1)))
     if (n.belongsTo && n.state === 'active') {
       const known = out.get(n.belongsTo);
       if (known) known.push(n);
       else out.set(n.belongsTo, [n]);
     }
   return out;
+}
+
+/** The same after an edit: only owners of numbers that it touched are looked at. */
+function ownersPatched(before: Exchange, { numbers }: Plan): Exchange['numberOf'] {
+  const differing = apart(before.plan.numbers, numbers);
+  const owners = new Set([...differing.old, ...differing.now].flatMap((n) => n.belongsTo ?? []));
+  const theirs = numbers.filter((n) => n.belongsTo !== null && owners.has(n.belongsTo));
+  return laidOver(before.numberOf, owners, numbersByOwner(theirs));
 }
 
 const rungs = new WeakMap<Rung, CompiledRung>();

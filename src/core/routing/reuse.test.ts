@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { OBJECT_KINDS, KINDS, objectsOf, readPlan, type ObjectKind, type Plan } from '../plan';
+import { OBJECT_KINDS, KINDS, objectsOf, readPlan, type ObjectKind, type Plan, type PlanNumber } from '../plan';
 import { compile, outcomeOf, trace, type Call, type Exchange } from '.';
 import { endsPlan } from '../../../tests/support/ends-plan';
 
@@ -89,6 +89,43 @@ describe('compiling after an edit', () => {
     const again = compile(base, after);
     expect(trace(again, { ...calls[0]!, dial: '5080' }).lands?.id).toBe('room');
     expect(trace(exchange, { ...calls[0]!, dial: '5080' }).lands?.id).toBe('room');
+  });
+
+  it('who has which number, and what has which id, is as compiled anew after numbers and phones came, went and changed', () => {
+    const owners = [null, ...base.extensions.slice(0, 3).map((e) => e.id), 'desk'];
+    const act = fc.record({
+      at: fc.nat(),
+      does: fc.constantFrom('owner', 'state', 'number', 'delete', 'add', 'first', 'phone'),
+      what: fc.nat(),
+    });
+    const sorted = (map: ReadonlyMap<string, unknown>) => [...map].sort(([a], [b]) => (a < b ? -1 : 1));
+    fc.assert(
+      fc.property(fc.array(act, { minLength: 1, maxLength: 12 }), (acts) => {
+        let plan = base;
+        let exchange = compile(base);
+        acts.forEach(({ at, does, what }, i) => {
+          const numbers = [...plan.numbers];
+          const n = numbers[at % numbers.length]!;
+          const put = (change: object) => (numbers[at % numbers.length] = { ...n, ...change } as PlanNumber);
+          if (does === 'owner') put({ belongsTo: owners[what % owners.length]! });
+          if (does === 'state') put({ state: what % 2 ? 'active' : 'reserved' });
+          if (does === 'number') put({ e164: `+4670000${100 + i}` });
+          // Those of the plan are named by its routes.
+          if (does === 'delete' && n.id.startsWith('new-')) numbers.splice(at % numbers.length, 1);
+          const one = { ...n, id: `new-${i}`, e164: `+4671000${100 + i}` };
+          if (does === 'add') numbers.push(one);
+          if (does === 'first') numbers.unshift(one);
+          const phones =
+            does === 'phone' ? plan.extensions.map((e, k) => (k === at % 3 ? { ...e, name: `P${i}` } : e)) : null;
+          plan = { ...plan, numbers, ...(phones ? { extensions: phones } : {}) };
+          exchange = compile(plan, exchange);
+          const anew = compile(plan);
+          for (const map of ['numbers', 'numberByE164', 'numberOf', 'extensions', 'destinations'] as const)
+            expect([map, sorted(exchange[map])]).toEqual([map, sorted(anew[map])]);
+        });
+      }),
+      { numRuns: 100 },
+    );
   });
 
   it('the answer without sentences is that of the trace', () => {

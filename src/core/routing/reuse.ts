@@ -1,5 +1,6 @@
 import { DESTINATION_KINDS, DIALLED_KINDS, objectsOf, type ObjectKind, type Plan } from '../plan';
 import type { Exchange } from '../exchange/exchange';
+import { laidOver } from './overlay';
 
 /*
  * What of an exchange still holds after an edit. Lists that an edit did not touch are the same arrays in both plans, and
@@ -24,7 +25,10 @@ export class Reuse {
   }
 
   /** A map by id, with only the objects changed that an edit changed. */
-  byId<T extends { id: string }>(kind: ObjectKind, of: (exchange: Exchange) => Map<string, T>): Map<string, T> {
+  byId<T extends { id: string }>(
+    kind: ObjectKind,
+    of: (exchange: Exchange) => ReadonlyMap<string, T>,
+  ): ReadonlyMap<string, T> {
     const list = objectsOf(this.plan, kind) as unknown as T[];
     if (!this.before) return new Map(list.map((o) => [o.id, o]));
     if (this.same(kind)) return of(this.before);
@@ -89,23 +93,31 @@ export class Reuse {
   }
 }
 
-/** A copy of a map with what two lists differ in: objects gone, changed or new. */
-function patched<V, T extends { id: string }>(
-  map: Map<string, V>,
-  old: readonly T[],
-  now: readonly T[],
-  value: (o: T) => V,
-): Map<string, V> {
-  const out = new Map(map);
+/** Objects of one list that are not in the other, each where it stood or stands. */
+export function apart<T>(old: readonly T[], now: readonly T[]): { old: T[]; now: T[] } {
+  const out = { old: [] as T[], now: [] as T[] };
   // Most edits change objects where they stand: the lists are walked side by side.
-  const aside = { old: [] as T[], now: [] as T[] };
   for (let i = 0; i < Math.max(old.length, now.length); i++) {
     const [o, n] = [old[i], now[i]];
     if (o === n) continue;
-    if (o) aside.old.push(o);
-    if (n) aside.now.push(n);
+    if (o) out.old.push(o);
+    if (n) out.now.push(n);
   }
-  for (const o of aside.old) out.delete(o.id);
-  for (const o of aside.now) out.set(o.id, value(o));
   return out;
+}
+
+/** A map by some key with what two lists differ in: objects gone, changed or new. */
+export function patched<V extends object, T extends { id: string }>(
+  map: ReadonlyMap<string, V>,
+  old: readonly T[],
+  now: readonly T[],
+  value: (o: T) => V,
+  keyOf: (o: T) => string = (o) => o.id,
+): ReadonlyMap<string, V> {
+  const differing = apart(old, now);
+  return laidOver(
+    map,
+    differing.old.map(keyOf),
+    differing.now.map((o) => [keyOf(o), value(o)] as const),
+  );
 }
