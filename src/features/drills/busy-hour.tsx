@@ -57,11 +57,11 @@ export function Channels({ channels, busy }: { channels: Answer<'drill'>['channe
   return (
     <>
       {channels.left} of {channels.of}
-      <Enough left={channels.left} erlangs={busy?.erlangs ?? null} />
+      <Lost left={channels.left} erlangs={busy?.erlangs ?? null} enough="enough for the busy hour" />
       {sites.slice(0, MOST_SITES).map((s) => (
-        <Box key={s.site} mt="4px">
-          {s.siteName} {s.left} of {s.of}
-          <Enough left={s.left} erlangs={busy?.ofSite(s.site) ?? null} />
+        <Box key={s.site} mt="4px" fontSize="12px">
+          {s.left} of {s.of} at {s.siteName}
+          <Lost left={s.left} erlangs={busy?.ofSite(s.site) ?? null} enough={null} />
         </Box>
       ))}
       {sites.length > MOST_SITES ? <Box mt="4px">and {sites.length - MOST_SITES} more sites</Box> : null}
@@ -69,17 +69,20 @@ export function Channels({ channels, busy }: { channels: Answer<'drill'>['channe
   );
 }
 
-/** Whether some channels are enough for the busy hour. */
-function Enough({ left, erlangs }: { left: number; erlangs: number | null }) {
+/** How many calls of the busy hour find no channel; `enough` where all but a few find one. */
+function Lost({ left, erlangs, enough }: { left: number; erlangs: number | null; enough: string | null }) {
   if (erlangs === null) return null;
   const lost = erlangs === 0 ? 0 : erlangB(erlangs, left);
-  return (
+  const words = lost > LOSS ? `${said(lost)} in the busy hour find none` : enough;
+  return words === null ? null : (
     <Box fontSize="12px" color={lost > LOSS ? 'brick' : 'quiet'}>
-      {lost > LOSS ? `${said(lost)} of calls in the busy hour find none` : 'enough for the busy hour'}
+      {words}
     </Box>
   );
 }
 
-/** A share between 0 and 1 as a percentage that is never rounded to all or nothing. */
+/** A share of calls, which is never rounded to all or none of them. */
 const said = (share: number): string =>
-  share >= 1 ? 'all' : share > 0.99 ? 'over 99 %' : `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
+  share >= 1
+    ? 'all calls'
+    : `${share > 0.99 ? 'over 99 %' : `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`} of calls`;
