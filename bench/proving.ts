@@ -1,11 +1,15 @@
 import type { Page } from 'puppeteer-core';
 import { Client, admin, rowVersion, type Document } from '../tests/support/api';
+import { closePool } from '@/server/db/pool';
+import { REFERENCE } from '../demo/generate';
 import { ADMIN, BASE, openBrowser, signedIn } from '../tests/support/browser';
-import { line, ms } from './lines';
+import { loadReference } from './company';
+import { line, median, ms } from './lines';
 
-/* Pages that prove, as somebody waits for them: the reference company, which the bench before this one left, in headless Chromium. */
+/* Pages that prove, as somebody waits for them: the reference company (made here, where no bench before did) in headless Chromium. */
 
 const PATIENCE_MS = 180_000;
+const VISITS = 4;
 
 /** Milliseconds from the start of the navigation until something stands on the page. */
 async function until(page: Page, path: string, selector: string): Promise<number> {
@@ -14,10 +18,14 @@ async function until(page: Page, path: string, selector: string): Promise<number
   return page.evaluate(() => performance.now());
 }
 
-/** Opens a page as it is first, and once more. */
-async function twice(page: Page, what: string, path: string, selector: string, target = ''): Promise<void> {
-  const [first, again] = [await until(page, path, selector), await until(page, path, selector)];
-  line(`${what}, first / again`, `${ms(first)} / ${ms(again)}`, target);
+/** Opens a page as it is first, and some more times. */
+async function opened(page: Page, what: string, path: string, selector: string, target = ''): Promise<void> {
+  const times = [];
+  // The engine's threads hold each their own: both are warm by then.
+  for (let i = 0; i < VISITS; i++) times.push(await until(page, path, selector));
+  const [first, ...more] = times;
+  const again = median(more);
+  line(`${what}, first / median of the next ${VISITS - 1}`, `${ms(first!)} / ${ms(again)}`, target);
 }
 
 const PROMISES = [
@@ -37,24 +45,33 @@ async function edited(boss: Client, extension: Record<string, unknown>, ringSeco
 async function main(): Promise<void> {
   console.log('\nPages that prove, with 20,000 extensions, in Chromium: milliseconds until what was asked stands');
   const boss = await admin();
-  const { body: plan } = await boss.get<Document>('/plan');
+  let { body: plan } = await boss.get<Document>('/plan');
+  if (plan.extensions!.length < REFERENCE.extensions) {
+    await loadReference(async () => {});
+    ({ body: plan } = await boss.get<Document>('/plan'));
+  }
   const extension = plan.extensions!.find((e) => e.kind !== 'virtual')! as Record<string, unknown>;
   const browser = await openBrowser();
   try {
     const page = await signedIn(browser, ...ADMIN);
-    await twice(page, 'problems of the draft', '/problems', '[data-testid=problem], [data-testid=problems] p');
+    await opened(page, 'problems of the draft', '/problems', '[data-testid=problem], [data-testid=problems] p');
     const phone = `/atlas?phone=${String(extension.digits)}`;
-    await twice(page, 'atlas of a phone', phone, '[data-testid=partition]');
-    await twice(page, 'reach of all numbers by the week', '/reach', '[data-testid=reach] button');
-    const edits = PROMISES.map((set, i) => ({ kind: 'promise', id: `bench-${i}`, set, seen: {} }));
-    const { status } = await boss.post('/edits', { edits });
-    if (status !== 200) throw new Error(`promises: answered ${status}`);
-    await twice(page, 'verdict of a promise, of three', '/promises/bench-0', '[data-testid=verdict][aria-busy=false]');
+    await opened(page, 'atlas of a phone', phone, '[data-testid=partition]');
+    await opened(page, 'reach of all numbers by the week', '/reach', '[data-testid=reach] button');
+    const edits = PROMISES.map((of, i) => ({
+      kind: 'promise',
+      id: `bench-${i}`,
+      rowVersion: null,
+      value: { id: `bench-${i}`, ...of },
+    }));
+    const made = await boss.post('/edits', { edits });
+    if (made.status !== 200) throw new Error(`promises: ${JSON.stringify(made.body)}`);
+    await opened(page, 'verdict of a promise, of three', '/promises/bench-0', '[data-testid=verdict][aria-busy=false]');
     await edited(boss, extension, 33);
     const here = `/extensions/${extension.id as string}`;
-    await twice(page, 'consequences of an edit, on its object', here, '[data-testid=changed-calls]');
-    await twice(page, 'impact of the whole draft', '/impact', '[data-testid=groups] tbody tr');
-    await twice(page, 'go live, with the calls that change', '/go-live', '[data-testid=calls-that-change] a');
+    await opened(page, 'consequences of an edit, on its object', here, '[data-testid=changed-calls]');
+    await opened(page, 'impact of the whole draft', '/impact', '[data-testid=groups] tbody tr');
+    await opened(page, 'go live, with the calls that change', '/go-live', '[data-testid=calls-that-change] a');
     await edited(boss, extension, 34);
     const begun = performance.now();
     await page.goto(BASE + here, { waitUntil: 'domcontentloaded' });
@@ -67,4 +84,9 @@ async function main(): Promise<void> {
   }
 }
 
-void main();
+main()
+  .finally(closePool)
+  .catch((e: unknown) => {
+    console.error(e);
+    process.exitCode = 1;
+  });

@@ -25,7 +25,7 @@ import {
   type Situation,
   type Trace,
 } from '../routing';
-import { callWords, AHEAD_MS, concernsMany, impactOf, type ImpactGroup, type ToldEnd } from '../proof';
+import { callWords, AHEAD_MS, concernsMany, impactOf, type FindImpact, type ImpactGroup, type ToldEnd } from '../proof';
 import { ASPECTS } from '../proof/facts';
 import { callsAround, callFromOutside, type CallAround } from './calls-around';
 
@@ -82,7 +82,8 @@ const MANY_PHONES = 3000;
 
 /**
  * What an object is reached by, leads to, and which calls end otherwise than in `before`: the draft with this one object as it is
- * live, so that only this edit's doing shows. Null when it is not edited. Every call that there can be is asked (ENGINE E14).
+ * live, so that only this edit's doing shows. Null when it is not edited. Every call that there can be is asked (ENGINE E14);
+ * `find` may know the answer from before.
  */
 export function consequencesOf(
   draft: Exchange,
@@ -91,12 +92,12 @@ export function consequencesOf(
   id: string,
   at: number,
   situation: Situation,
-  progress?: (share: number) => void,
+  find: FindImpact = impactOf,
 ): Consequences {
   const doubts = new Set<string>();
   for (const { call, situation: own } of callsAround(draft, kind, id, at).slice(0, MOST_DOUBTED))
     for (const doubt of doubtsOf(trace(draft, call, { ...situation, ...own }), kind)) doubts.add(doubt);
-  const { changes, asked } = before ? changesBetween(draft, before, id, at, situation, progress) : NOT_EDITED;
+  const { changes, asked } = before ? changesBetween(draft, before, id, at, situation, find) : NOT_EDITED;
   return {
     reachedBy: kind === 'organisation' ? [] : reachedBy(draft, kind, id),
     leadsTo: kind === 'organisation' ? [] : leadsTo(draft, kind, id, at, situation),
@@ -114,14 +115,14 @@ function changesBetween(
   id: string,
   at: number,
   situation: Situation,
-  progress: ((share: number) => void) | undefined,
+  find: FindImpact,
 ): Pick<Consequences, 'changes' | 'asked'> {
   const edits = differences(before.plan, draft.plan).filter((e) => e.id === id);
   if (edits.length === 0) return { changes: [], asked: 'every call' };
   if (draft.plan.extensions.length > MANY_PHONES && concernsMany([before.plan, draft.plan], edits))
     return { changes: [], asked: 'too many' };
   const span = { from: at, to: at + AHEAD_MS };
-  const groups = impactOf({ was: before, willBe: draft, situation, span, progress }, edits);
+  const groups = find({ was: before, willBe: draft, situation, span }, edits);
   return { changes: groups.map(changedOf), asked: 'every call' };
 }
 

@@ -6,6 +6,10 @@ import { changedCells, deciding } from './impact';
 
 /** Cells of which each is held against every edit; of more, those that change alike are taken as one. */
 const MOST_TRACED = 3000;
+
+/** Finds the impact of one plan after another. */
+export type FindImpact = (comparing: Comparing, edits: readonly Difference[]) => ImpactGroup[];
+
 /** The impact of one plan after another, as groups: those of most phones and numbers for most of the time first. */
 export function impactOf(comparing: Comparing, all: readonly Difference[]): ImpactGroup[] {
   const edits = deciding(all);

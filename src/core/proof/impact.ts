@@ -23,8 +23,9 @@ export function changedCells(comparing: Comparing, edits?: readonly Difference[]
   return [...outsideCells(comparing, met), ...trunkCells(comparing, met), ...insideCells(comparing, met, all)];
 }
 
-/** The edits that may decide something. */
-export const deciding = (edits: readonly Difference[]): readonly Difference[] => edits.filter((e) => !isNote(e));
+/** The edits that may decide something: a promise says what calls must do, and leads none. */
+export const deciding = (edits: readonly Difference[]): readonly Difference[] =>
+  edits.filter((e) => e.kind !== 'promise' && !isNote(e));
 
 /** Whether nothing but the note of an object is another: a note decides nothing. */
 function isNote({ before, after }: Difference): boolean {

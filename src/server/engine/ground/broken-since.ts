@@ -17,7 +17,7 @@ const MOST_BACK = 12;
 /** Which edits break a promise of the draft, or since which revision it is broken in what is live. */
 export function breakingOf(given: Given, promise: Promised, moment: Moment): Promise<Breaking> {
   const { draft, live } = given;
-  return keptFor(draft.plan, `broken ${promise.id} ${besides(moment)}`, live.plan, async () => {
+  return keptFor(draft.plan, `broken ${promise.id}`, [live.plan, besides(moment)], async () => {
     const edits = differing(live.plan, draft.plan);
     const found = live.version === 0 ? [] : brokenBy(checkingOf(draft, moment), live.exchange(), promise, edits);
     const acts = await actsSince(live, draft);

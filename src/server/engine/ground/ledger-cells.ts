@@ -202,7 +202,7 @@ const HOUR = 3_600_000;
 /** Where each number lands by the plan alone: now, out of hours, on the next holiday; found once an hour for a plan. */
 function endsByPlan({ plan, exchange }: HeldPlan): ReadonlyMap<string, Partial<Record<LandingTime['when'], string>>> {
   const hour = Math.floor(Date.now() / HOUR);
-  return keptFor(plan, 'ends of numbers', hour, () => {
+  return keptFor(plan, 'ends of numbers', [hour], () => {
     const x = exchange();
     return new Map(
       plan.numbers.map((n) => [

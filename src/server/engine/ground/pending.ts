@@ -20,7 +20,7 @@ import { keptFor } from './question';
 
 /** The differences of two plans, found once: every page tells how many there are. */
 export const differing = (live: Plan, draft: Plan): Difference[] =>
-  keptFor(draft, 'differences', live, () => differences(live, draft));
+  keptFor(draft, 'differences', [live], () => differences(live, draft));
 
 /** Name, kind and changed fields of a difference, for people. */
 export function described(d: Difference): DifferenceFacts {
@@ -74,7 +74,7 @@ interface Row {
 
 /** What was done since the live revision and stands; asked of the journal once a draft version. */
 export function actsSince(live: HeldPlan, draft: HeldPlan): Promise<StandingActs> {
-  return keptFor(draft.plan, 'acts', live.plan, async () => {
+  return keptFor(draft.plan, 'acts', [live.plan], async () => {
     const since = await reading((c) =>
       rows<Row & Record<string, unknown>>(
         c,

@@ -32,17 +32,30 @@ export async function answerHere<I, A>(ground: Ground, question: Question<I, A>,
 /** The draft or the live plan as a reader sees it. */
 export const sightIn = (held: HeldPlan, reader: Actor): Sight => sightOf(reader, held.plan);
 
-const kept = new WeakMap<Plan, Map<string, { beside: unknown; answer: unknown }>>();
+interface Kept {
+  beside: readonly unknown[];
+  answer: unknown;
+}
 
-/** An answer made once for a plan (and what stands beside it, such as the live plan), and kept as long as it holds. */
-export function keptFor<A>(plan: Plan, name: string, beside: unknown, make: () => A): A {
-  const answers = kept.get(plan) ?? new Map<string, { beside: unknown; answer: unknown }>();
+const kept = new WeakMap<Plan, Map<string, Kept[]>>();
+/** Answers of one name that are kept side by side, such as those as things are now and those as they are as a rule. */
+const MOST_KEPT = 3;
+
+/** An answer made once for a plan and what stands beside it (such as the live plan, or what holds now), and kept as long as both hold. */
+export function keptFor<A>(plan: Plan, name: string, beside: readonly unknown[], make: () => A): A {
+  const answers = kept.get(plan) ?? new Map<string, Kept[]>();
   kept.set(plan, answers);
-  const known = answers.get(name);
-  if (known && known.beside === beside) return known.answer as A;
-  const answer = make();
-  answers.set(name, { beside, answer });
+  const known = answers.get(name) ?? [];
+  const found = known.find((k) => k.beside.length === beside.length && k.beside.every((b, i) => b === beside[i]));
+  const one = found ?? { beside, answer: make() };
+  answers.set(name, [one, ...known.filter((k) => k !== one)].slice(0, MOST_KEPT));
   // What went wrong is asked again, not kept.
-  if (answer instanceof Promise) answer.catch(() => answers.delete(name));
-  return answer;
+  if (!found && one.answer instanceof Promise)
+    one.answer.catch(() =>
+      answers.set(
+        name,
+        answers.get(name)!.filter((k) => k !== one),
+      ),
+    );
+  return one.answer as A;
 }

@@ -35,7 +35,7 @@ export async function restOf(given: Given, { reader, leave }: By & { leave: read
   const acts = pendingActs(found, await actsSince(live, draft), sightIn(draft, reader));
   if (leave.length === 0) return { held: draft, left: [], acts: acts.length, objects: found.length, errors: [] };
   const chosen = chosenOf(leave, found, acts);
-  return keptFor(draft.plan, `rest ${[...chosen].join()}`, live.plan, () => {
+  return keptFor(draft.plan, `rest ${[...chosen].join()}`, [live.plan], () => {
     const all = leftWith(draft.plan, found, chosen);
     const plan = without(
       draft.plan,

@@ -24,7 +24,7 @@ export const besides = ({ now, situation }: Moment): string => JSON.stringify([h
 /** All promises of a plan, checked once for it. */
 export function verdictsOf(held: HeldPlan, moment: Moment): Verdict[] {
   const from = hourOf(moment.now);
-  return keptFor(held.plan, 'promises', besides(moment), () => {
+  return keptFor(held.plan, 'promises', [besides(moment)], () => {
     const checking = { exchange: held.exchange(), situation: moment.situation, span: { from, to: from + AHEAD_MS } };
     const { promises } = held.plan;
     return promises.map((p, i) => {

@@ -108,14 +108,14 @@ export function prepareEdits(
     organisationRow: draft.rowVersions.of('organisation', 'organisation'),
     organisation: after.organisation,
     spacesChange,
-    used: keptFor(draft.plan, 'used', null, () => usedOf(draft.plan)),
+    used: keptFor(draft.plan, 'used', [], () => usedOf(draft.plan)),
     more: usedMore(edits.map((e, i) => ({ kind: e.kind, before: before[i] ?? null, after: e.value }))),
   };
 }
 
 /** How much the draft uses of each limit. */
 export const used = ({ draft }: Given): Record<LimitName, number> =>
-  keptFor(draft.plan, 'used', null, () => usedOf(draft.plan));
+  keptFor(draft.plan, 'used', [], () => usedOf(draft.plan));
 
 const PAGE = 100;
 

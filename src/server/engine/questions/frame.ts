@@ -15,7 +15,7 @@ export async function frame({ draft, live }: Given, { reader }: By) {
   return {
     organisation: draft.plan.organisation.name,
     dayOrder: draft.plan.organisation.dayOrder,
-    sites: keptFor(draft.plan, 'sites by size', null, () => bySize(draft.plan))
+    sites: keptFor(draft.plan, 'sites by size', [], () => bySize(draft.plan))
       .filter((s) => sight.sees('site', s))
       .map((s) => ({ name: s.name, zone: s.zone })),
     counts,

@@ -4,7 +4,6 @@ import {
   KINDS,
   fieldsOf,
   labelOf,
-  planWith,
   referrersTo,
   type AnyObject,
   type DraftKind,
@@ -12,14 +11,14 @@ import {
   type ObjectKind,
   type Plan,
 } from '@/core/plan';
-import { compile, type Exchange, type Situation } from '@/core/routing';
+import type { Situation } from '@/core/routing';
 import { maySee, whereIs } from '../../access/areas';
 import { Refused, may, rightsOf, type Where } from '../../access/rights';
 import { optionsFor } from '../ground/options';
 import { seesCall } from '../ground/sees-call';
 import { sightIn, type By, type Given } from '../ground/question';
 import { courseTo, objectIn } from '../ground/course-to';
-import { goingOn } from '../ground/going-on';
+import { findingOf, withoutEdit } from '../ground/impact-between';
 import type { HeldPlan } from '../ground/held';
 import { problemsOn } from './today';
 import type { ListedProblem, Muted } from '@/contract/problems';
@@ -106,7 +105,15 @@ export function consequences(
   if (!object || !maySee(reader, draft.plan, kind, object)) return null;
   const before = sameObject(objectIn(live, kind, id), object) ? null : withoutEdit(given, kind, id);
   const sight = sightIn(draft, reader);
-  const found = consequencesOf(draft.exchange(), before, kind, id, now, situation, goingOn);
+  const found = consequencesOf(
+    draft.exchange(),
+    before,
+    kind,
+    id,
+    now,
+    situation,
+    findingOf(given, { now, situation }, `${kind} ${id}`),
+  );
   return sight.cut({
     ...found,
     changes: found.changes.filter((c) => seesCall(sight, c.asked)),
@@ -117,13 +124,6 @@ export function consequences(
     of: id,
     isPlace: draft.exchange().destinations.has(id),
   });
-}
-
-/** The draft with one object as it is live; live itself where the draft would not hold together that way. */
-function withoutEdit({ draft, live, index }: Given, kind: ObjectKind, id: string): Exchange {
-  const edit = [{ kind, id, value: objectIn(live, kind, id) ?? null }];
-  const plan = planWith(draft.plan, edit);
-  return index().errorsOf(plan, edit).length === 0 ? compile(plan, draft.exchange()) : live.exchange();
 }
 
 /** One object of the draft, else of live, with where it belongs and what depends on its digits; 404 when there is none. */

@@ -48,7 +48,7 @@ export async function reach(
     const place = exchange.destinations.get(input.to);
     if (!place || !sight.sees(place.kind, place.object))
       throw new Refused(404, 'no-such-object', 'There is no such place that calls are led to.', 'to');
-    const found = keptFor(held.plan, `reaches ${input.to} ${besides(input)}`, null, () =>
+    const found = keptFor(held.plan, `reaches ${input.to}`, [besides(input)], () =>
       whoReaches({ ...reaching, progress: goingOn }, input.to),
     );
     const groups = found.groups.flatMap(seenOf).map((g) => ({ ...told(g), ends: [g.end] }));
@@ -62,7 +62,7 @@ export async function reach(
       phones: { ...phones, example: example && seesCall(sight, example) ? example : null },
     });
   }
-  const all = keptFor(held.plan, `reach groups ${besides(input)}`, null, () => entrancesOf(reaching));
+  const all = keptFor(held.plan, 'reach groups', [besides(input)], () => entrancesOf(reaching));
   const seen = all.flatMap(seenOf);
   const some = seen.slice(input.from, input.from + AT_ONCE);
   const next = input.from + some.length;
@@ -73,7 +73,7 @@ export async function reach(
     weekFrom: from,
     groups: some.map((entrance, i) => ({
       ...told(entrance),
-      ends: keptFor(held.plan, `reach ${nameOf(entrance)} ${besides(input)}`, null, () => {
+      ends: keptFor(held.plan, `reach ${nameOf(entrance)}`, [besides(input)], () => {
         goingOn(i / some.length);
         return reachOf(reaching, entrance);
       }),

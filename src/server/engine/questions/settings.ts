@@ -21,7 +21,7 @@ const ORGANISATION_FIELDS: FieldFacts[] = Object.entries(organisationSchema.shap
 
 export function organisation({ draft }: Given, { reader }: By) {
   return {
-    used: keptFor(draft.plan, 'used', null, () => usedOf(draft.plan)),
+    used: keptFor(draft.plan, 'used', [], () => usedOf(draft.plan)),
     form: {
       kind: 'organisation' as const,
       label: draft.plan.organisation.name,

@@ -53,9 +53,8 @@ export async function today({ draft, live }: Given, { reader }: By) {
       people: sight.list('person').length,
       extensions: sight.list('extension').length,
       numbers: sight.list('number').length,
-      free: keptFor(draft.plan, 'idle', null, () => idleNumbers(draft.exchange())).filter((n) =>
-        sight.sees('number', n),
-      ).length,
+      free: keptFor(draft.plan, 'idle', [], () => idleNumbers(draft.exchange())).filter((n) => sight.sees('number', n))
+        .length,
     },
     askAs: first?.digits ?? null,
     number: sight.list('number').find((n) => n.state === 'active')?.e164 ?? null,
@@ -181,7 +180,7 @@ export function mendEdits(given: Given, named: Named): { edits: WholeEdit[]; act
 /** What is wrong or doubtful in a plan today, the gravest first; found once for a plan. */
 export function allProblems({ plan, exchange }: HeldPlan): Problem[] {
   const today = Math.floor(Date.now() / DAY);
-  return keptFor(plan, 'problems', today, () =>
+  return keptFor(plan, 'problems', [today], () =>
     [...emergencyCallsLost(exchange(), today * DAY), ...problemsOf(exchange(), today * DAY)].sort(
       (a, b) => GRAVEST_FIRST.indexOf(a.severity) - GRAVEST_FIRST.indexOf(b.severity),
     ),
@@ -274,7 +273,7 @@ export async function leaving(
 export function emergency({ live }: Given, { reader, now }: By & { now: number }) {
   const x = live.exchange();
   const sight = sightIn(live, reader);
-  const phones = keptFor(live.plan, 'first phones', null, () => {
+  const phones = keptFor(live.plan, 'first phones', [], () => {
     const out = new Map<string, string>();
     for (const e of live.plan.extensions) if (!out.has(e.site) && e.kind !== 'virtual') out.set(e.site, e.id);
     return out;

@@ -7,7 +7,6 @@ import {
   DRILL_MS,
   drillOf,
   drillsOf,
-  impactOf,
   promiseFrom,
   promiseWords,
   type Drill,
@@ -20,6 +19,7 @@ import type { HeldPlan } from '../ground/held';
 import { actsSince, editorsOf } from '../ground/pending';
 import { goingOn } from '../ground/going-on';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
+import { groupsBetween } from '../ground/impact-between';
 import { besides, hourOf, verdictsOf, type Moment } from '../ground/verdicts';
 import { breakingOf, sinceOf } from '../ground/broken-since';
 import { seesCall } from '../ground/sees-call';
@@ -48,18 +48,6 @@ export async function impact(given: Given, input: Now & { from: string; to: stri
     edits: edits.length,
     sites: Object.fromEntries(sight.list('site').map((s) => [s.id, s.name])),
   });
-}
-
-/** The kinds of calls that end otherwise in one plan than in another, found once for the two. */
-function groupsBetween(was: HeldPlan, willBe: HeldPlan, edits: readonly Difference[], moment: Moment): ImpactGroup[] {
-  const from = hourOf(moment.now);
-  const span = { from, to: from + AHEAD_MS };
-  return keptFor(willBe.plan, `impact ${besides(moment)}`, was.plan, () =>
-    impactOf(
-      { was: was.exchange(), willBe: willBe.exchange(), situation: moment.situation, span, progress: goingOn },
-      edits,
-    ),
-  );
 }
 
 /** What the draft does to calls, in short: how many kinds of them end otherwise, and which promises it breaks. */
@@ -147,7 +135,7 @@ export async function drill(
   if (!found)
     throw new Refused(404, 'no-such-object', `The plan has no ${input.kind} ${input.out} to take out of order.`, 'out');
   const from = hourOf(input.now);
-  const result = keptFor(held.plan, `drill ${found.kind} ${input.out}`, besides(input), (): DrillResult =>
+  const result = keptFor(held.plan, `drill ${found.kind} ${input.out}`, [besides(input)], (): DrillResult =>
     drillOf(
       {
         exchange: held.exchange(),
