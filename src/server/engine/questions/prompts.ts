@@ -21,7 +21,7 @@ export function prompts(given: Given, { reader }: By) {
   const { plan } = given.draft;
   const used = new Map<string, number>();
   for (const p of plan.prompts) used.set(p.id, 0);
-  for (const [id, list] of usersOf(plan, new Set(used.keys()))) used.set(id, list.length);
+  for (const [id, list] of referrersOf(plan, new Set(used.keys()))) used.set(id, list.length);
   return sightIn(given.draft, reader).cut(
     shortLedger(
       given,
