@@ -1,13 +1,4 @@
-import {
-  overTime,
-  pairsOf,
-  phoneGroups,
-  rewrittenApart,
-  type DialledCells,
-  type Pairs,
-  type PhoneGroup,
-  type TimeCell,
-} from '../cells';
+import { overTime, phoneGroups, rewrittenApart, type DialledCells, type PhoneGroup, type TimeCell } from '../cells';
 import { countDialable, run as runAutomaton, shortestWitness, type Automaton } from '../digits';
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
@@ -21,6 +12,7 @@ import type { Met } from './met';
 import { differing, endOf, sentIn, type End } from './noticed';
 import { sameLayer } from './literals';
 import { Standing } from './impact-standing';
+import { pairsBetween } from './pairs-between';
 import { inOrder } from './spans';
 import { movesSpaces } from './who-dials';
 
@@ -72,8 +64,6 @@ function mergedTimes(times: readonly Contexts[]): Contexts[] {
 const MOST_TRUNKS = 4;
 
 const NO_KINDS: ReadonlySet<string> = new Set();
-
-const laid = new WeakMap<DialledCells, WeakMap<DialledCells, Pairs>>();
 
 /** Strings that are dialled at phones of a group and that no object of the plan has, where they end otherwise. */
 function regions(
@@ -149,11 +139,3 @@ const isIn = (strings: Automaton) => (dial: string) => {
 };
 
 const withoutRule = <T extends { type: string }>(cell: T) => ({ ...cell, rule: null });
-
-function pairsBetween(mine: DialledCells, theirs: DialledCells): Pairs {
-  const known = laid.get(mine) ?? new WeakMap<DialledCells, Pairs>();
-  laid.set(mine, known);
-  let pairs = known.get(theirs);
-  if (!pairs) known.set(theirs, (pairs = pairsOf(mine, theirs)));
-  return pairs;
-}

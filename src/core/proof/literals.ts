@@ -92,7 +92,9 @@ export const idOf = (rule: Literal | undefined): string =>
 export const takenAs = (exchange: Exchange, context: DialContext, dial: string): string =>
   takenIn(dialledCells(exchange, context), dial);
 
-export function takenIn({ automaton, cells }: DialledCells, dial: string): string {
-  const { takenEarly, waits } = cells[automaton.accepts[run(automaton, dial)]![0]!]!;
-  return takenEarly ? 'something shorter' : waits ? 'after the timer' : 'at once';
-}
+export const takenIn = ({ automaton, cells }: DialledCells, dial: string): string =>
+  takenOf(cells[automaton.accepts[run(automaton, dial)]![0]!]!);
+
+/** The same of all strings of a cell. */
+export const takenOf = ({ takenEarly, waits }: DialledCells['cells'][number]): string =>
+  takenEarly ? 'something shorter' : waits ? 'after the timer' : 'at once';

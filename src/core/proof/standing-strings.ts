@@ -4,7 +4,18 @@ import type { Extension } from '../plan';
 import type { Comparing } from './changed';
 import { innerOf } from './inner';
 import type { Met } from './met';
-import { dialsOf, emergencyDials, idOf, literalAt, literalsOf, sameLayer, takenIn, type Literal } from './literals';
+import {
+  dialsOf,
+  emergencyDials,
+  idOf,
+  literalAt,
+  literalsOf,
+  sameLayer,
+  takenIn,
+  takenOf,
+  type Literal,
+} from './literals';
+import { pairsBetween } from './pairs-between';
 
 /** Strings that are asked as one, since what has them takes calls alike in both plans. */
 export interface Together {
@@ -27,8 +38,6 @@ export type Contexts = readonly [DialContext, DialContext];
 
 /** Lists of a plan by which emergency calls go, beside the phone itself (ENGINE E4). */
 const EMERGENCY_BY = ['sites', 'trunks', 'numbers', 'numberAdditions', 'shortNumbers'] as const;
-
-const LAYERS = ['emergency', 'objects', 'ladder'] as const;
 
 /** Which strings that stand in the plan are asked of phones, and which of them as one. */
 export class StandingStrings {
@@ -121,17 +130,26 @@ export class StandingStrings {
     const known = innerOf(this.strings, was);
     let found = known.get(willBe);
     if (!found) {
-      const dialling = LAYERS.some((layer) => !sameLayer(was[layer], willBe[layer]));
-      known.set(
-        willBe,
-        (found = dialling || this.met.affected.all ? this.amongAll(was, willBe) : this.ofAffected(was)),
-      );
+      const one = !this.met.affected.all && this.takesAlike(was, willBe);
+      known.set(willBe, (found = one ? this.ofAffected(was) : this.amongAll(was, willBe)));
     }
     // Whether a class lets its phones call inside, and what a phone shows, is asked for each of all the strings.
     const alone = phones.some((p) => this.callers.has(p.id));
     if (!alone && !every) return found;
     const all = [...literalsOf(was), ...literalsOf(willBe)];
     return new Map(all.map(([dial]) => [dial, alone || (found.get(dial) ?? false)]));
+  }
+
+  /** Whether the same things have the same strings in both plans, and each is taken alike. */
+  private takesAlike(was: DialContext, willBe: DialContext): boolean {
+    if (!sameLayer(was.objects, willBe.objects) || !sameLayer(was.emergency, willBe.emergency)) return false;
+    if (sameLayer(was.ladder, willBe.ladder)) return true;
+    const [mine, theirs] = [dialledCells(this.comparing.was, was), dialledCells(this.comparing.willBe, willBe)];
+    return pairsBetween(mine, theirs).list.every((pair) => {
+      const [one, other] = [mine.cells[pair.was]!, theirs.cells[pair.willBe]!];
+      const stands = one.type === 'literal' || other.type === 'literal';
+      return !stands || takenOf(one) === takenOf(other);
+    });
   }
 
   /** Where both plans dial alike: emergency numbers, and the strings of what an edit can make a difference to. */
