@@ -81,10 +81,8 @@ export const saidWith = (text: string, figure: string): string => text.replace(B
 
 /** The language of the phrases that comes nearest to a tag (BCP 47): its first part, else English. */
 export function phraseLanguage(tag: string): PhraseLanguage {
-  // The usual tag is one of them, or begins with one; this is asked at every menu of every call.
-  for (const l of PHRASE_LANGUAGES) if (tag === l || tag.startsWith(`${l}-`)) return l;
-  const first = tag.toLowerCase().split('-')[0]!;
-  return PHRASE_LANGUAGES.find((l) => l === first) ?? 'en';
+  const wanted = tag.toLowerCase();
+  return PHRASE_LANGUAGES.find((l) => wanted === l || wanted.startsWith(`${l}-`)) ?? 'en';
 }
 
 /** Signs a second at which text is spoken, with what a sentence's end takes: a rule of thumb where nothing was recorded. */

@@ -15,7 +15,6 @@ import {
   type ImpactGroup,
 } from '@/core/proof';
 import { Refused } from '../../access/rights';
-import type { HeldPlan } from '../ground/held';
 import { actsSince, editorsOf } from '../ground/pending';
 import { goingOn } from '../ground/going-on';
 import { keptFor, sightIn, type By, type Given } from '../ground/question';
