@@ -89,6 +89,16 @@ export function useKept<T>(
   return [value, set];
 }
 
+const notFollowed = () => () => undefined;
+
+/** Whether something is kept under a key as this is drawn; what is kept from then on is not followed. */
+export const useIsKept = (key: string): boolean =>
+  useSyncExternalStore(
+    notFollowed,
+    () => textOf(key) !== null,
+    () => false,
+  );
+
 /** Something typed and not in the draft. */
 export interface KeptThing extends KeptAbout {
   key: string;

@@ -5,7 +5,7 @@ import { Suspense, lazy, useState } from 'react';
 import type { ListedProblem } from '@/contract/problems';
 import { Act, Wrong } from '@/ui/controls';
 import { Time } from '@/ui/time';
-import { useKept } from '@/ui/kept';
+import { useIsKept } from '@/ui/kept';
 import { useRefresh } from '@/ui/refresh';
 import { say } from '@/ui/toasts';
 import { call } from './api';
@@ -22,9 +22,9 @@ export function ProblemActs({ problem: p }: { problem: ListedProblem }) {
   const named = { type: p.type, kind: p.object.kind, id: p.object.id };
   // A reason that was begun is there again when the list was drawn anew, or its reader comes back.
   const key = `${useAccount()} leave-as-it-is ${named.type} ${named.kind} ${named.id}`;
-  const [begun] = useKept(key);
+  const isBegun = useIsKept(key);
   const [opened, setOpened] = useState<boolean | null>(null);
-  const asking = opened ?? begun !== null;
+  const asking = opened ?? isBegun;
   const mend = async () => {
     setBusy(true);
     const done = await call('mendProblem', { body: named });

@@ -172,6 +172,8 @@ describe('a drill', () => {
     await page.waitForSelector('[data-testid=groups] [data-testid=groups] a');
     await waitForText(page, /the busy hour begins at [0-9:]+/);
     await waitForText(page, 'enough for the busy hour', '[data-testid=groups]');
+    await waitForText(page, '0 of 30 at Freight Hamburg', '[data-testid=groups]');
+    await waitForText(page, 'all calls in the busy hour find none', '[data-testid=groups]');
   });
 });
 

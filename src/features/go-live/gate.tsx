@@ -10,7 +10,7 @@ import { useKinds } from '@/ui/kinds';
 import { Link } from '@/ui/link';
 import { formFields } from '@/workbench/form-fields';
 import { useActForm } from '@/workbench/use-act-form';
-import { useKept } from '@/ui/kept';
+import { useIsKept } from '@/ui/kept';
 import { Time } from '@/ui/time';
 import { PlanPart } from './plan-part';
 
@@ -125,9 +125,9 @@ export function GoPart({
   });
   // A time that was begun to be set is still what is meant after something was left for later, or on coming back.
   const planKey = `${account} go-live-later`;
-  const [begun] = useKept(planKey);
+  const isBegun = useIsKept(planKey);
   const [opened, setLater] = useState<boolean | null>(null);
-  const later = opened ?? begun !== null;
+  const later = opened ?? isBegun;
   const { field } = formFields(form, { prefix: 'live' });
   const reason = useWatch({ control: form.control, name: 'reason' });
   const said = barred
