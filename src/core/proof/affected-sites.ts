@@ -1,3 +1,4 @@
+import { admitsOne, spokenAt, usedOf } from '../exchange/link';
 import type { Difference, ObjectKind, Plan, Site } from '../plan';
 import type { Situation } from '../routing';
 
@@ -126,13 +127,22 @@ function parts(plans: readonly Plan[], edit: Difference, situation: Situation): 
   return out;
 }
 
-/** Whether a field decides nothing here: how soon a transfer comes back where none is made, on which clock days of numbers begin where none has any. */
+/** How wide the link of a site is, and what of it a call takes. */
+const LINK: ReadonlySet<string> = new Set(['linkKbitPerSecond', 'linkLayer', 'linkIp']);
+
+/** Whether a field decides nothing here: how wide a link is that has room for a call before and after, how soon a transfer comes back where none is made, on which clock days of numbers begin where none has any. */
 function decidesNothing(
   field: string,
   plans: readonly Plan[],
-  { kind, id }: Difference,
-  { transfers }: Situation,
+  { kind, id, before, after }: Difference,
+  situation: Situation,
 ): boolean {
-  if (kind === 'organisation') return field === 'recallSeconds' && !transfers?.length;
+  if (kind === 'organisation') return field === 'recallSeconds' && !situation.transfers?.length;
+  if (LINK.has(field)) {
+    const used = usedOf(situation, id);
+    const admits = (site: Site) =>
+      plans.flatMap((p) => spokenAt(p, id).map((spoken) => admitsOne(site, spoken, used))).join();
+    return admits(before as Site) === admits(after as Site);
+  }
   return field === 'zone' && !plans.some((p) => p.numbers.some((n) => n.site === id && n.activeFrom !== null));
 }

@@ -79,6 +79,36 @@ describe('edits change the calls that they would if everything were asked', () =
     expect(narrow).toEqual(wide);
   });
 
+  it(`of how wide the link of a site is, on ${PLANS} random plans`, () => {
+    const WIDTHS = [null, 20, 40, 70, 90, 110, 150, 1000];
+    const seen = { narrowly: 0, changed: 0 };
+    for (let i = 0; i < 4 * PLANS; i++) {
+      const chance = new Chance(SEED + i);
+      const text = JSON.parse(JSON.stringify(randomPlan(chance))) as { sites: Fields[] };
+      const site = chance.one(text.sites);
+      const [was, willBe] = [0, 1].map(() => {
+        site.linkKbitPerSecond = chance.one(WIDTHS);
+        site.linkIp = chance.one(['4', '6']);
+        return readPlan(JSON.parse(JSON.stringify(text)));
+      });
+      if (!was!.ok || !willBe!.ok) continue;
+      const links = chance.is(0.5) ? [{ id: site.id as string, kbitPerSecond: chance.one([0, 40, 100]) }] : [];
+      const from = chance.one(MOMENTS);
+      const comparing: Comparing = {
+        was: compile(was!.plan),
+        willBe: compile(willBe!.plan),
+        situation: { links },
+        span: { from, to: from + 2 * 86_400_000 },
+      };
+      const edits = differences(was!.plan, willBe!.plan);
+      const [narrow, wide] = [edits, [...edits, ANYTHING]].map((of) => callsOf(changedCells(comparing, of)));
+      expect({ seed: SEED + i, edits, links, calls: narrow }).toEqual({ seed: SEED + i, edits, links, calls: wide });
+      if (edits.length > 0 && !affectedBy([was!.plan, willBe!.plan], edits, { links }).all) seen.narrowly += 1;
+      if (wide!.length > 0) seen.changed += 1;
+    }
+    expect(Math.min(seen.narrowly, seen.changed)).toBeGreaterThan(0);
+  });
+
   it(`of single fields of sites and of the organisation, on ${PLANS} random plans`, () => {
     const changed = new Map<string, number>();
     let tried = 0;
