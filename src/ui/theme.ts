@@ -23,6 +23,18 @@ const config = defineConfig({
     ':focus-visible': { outline: '2px solid', outlineColor: 'plum', outlineOffset: '1px' },
     '::selection': { bg: 'plumTint' },
     a: { color: 'plum' },
+    '::file-selector-button': {
+      bg: 'raised',
+      color: 'ink',
+      border: '1px solid',
+      borderColor: 'line',
+      rounded: '4px',
+      h: '28px',
+      px: '12px',
+      mr: '10px',
+      fontWeight: 500,
+      cursor: 'pointer',
+    },
   },
   theme: {
     tokens: {
