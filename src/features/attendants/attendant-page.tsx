@@ -2,7 +2,7 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { ATTENDANT_MODES, type AttendantKeyName, type AttendantMode } from '@/core/plan/facts/attendants';
 import { Act, ActLink } from '@/ui/controls';
@@ -14,9 +14,11 @@ import { ObjectPage } from '@/workbench/object-page';
 import { rehearsalPath } from '@/workbench/paths';
 import { CourseHere } from '@/workbench/course-here';
 import { FALLS_BACK, MODE_TITLES, type AttendantData, newKey } from './data';
-import { NamesOnKeys } from './names-on-keys';
 import { KeyPaths } from './key-paths';
 import { ModeArea } from './mode-area';
+
+/** Folded at first, and few attendants have it. */
+const NamesOnKeys = lazy(() => import('./names-on-keys').then((m) => ({ default: m.NamesOnKeys })));
 
 /** A caller from outside, of a range that is kept for fiction. */
 const SOMEBODY = 'outside:+447700900999';
@@ -56,7 +58,9 @@ export function AttendantPage({ page }: { page: AttendantData }) {
           <ModeArea page={page} edit={edit} mode={mode} name={name} onName={setName} />
           <KeyPaths id={id} name={data.label} />
           {spelt(page, edit) ? (
-            <NamesOnKeys site={edit.value.directDialling === 'everyone' ? '' : String(data.object.site)} />
+            <Suspense fallback={<Box h="30px" mt="10px" />}>
+              <NamesOnKeys site={edit.value.directDialling === 'everyone' ? '' : String(data.object.site)} />
+            </Suspense>
           ) : null}
           <Box mt="16px">
             <CourseHere around={data.around} kind="attendant" id={id} week={{ title: 'calls that come here' }} />

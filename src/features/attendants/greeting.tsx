@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { Suspense, lazy } from 'react';
 import { languageName } from '@/core/plan/facts/value-words';
 import { GREETING_FIELDS, type AttendantMode } from '@/core/plan/facts/attendants';
 import { secondsToSay } from '@/core/plan/facts/phrases';
@@ -11,9 +10,7 @@ import type { ObjectEdit } from '@/workbench/edits';
 import { RefPicker } from '@/workbench/ref-picker';
 import { SoundStrip } from '@/workbench/sound-strip';
 import type { AttendantData } from './data';
-
-/** Most attendants have their greetings: it comes where one is missing. */
-const WriteGreeting = lazy(() => import('./write-greeting').then((m) => ({ default: m.WriteGreeting })));
+import { WriteGreeting } from './write-greeting';
 
 /** The greeting of a mode: chosen, heard, or written on the spot. */
 export function Greeting({ page, edit, mode }: { page: AttendantData; edit: ObjectEdit; mode: AttendantMode }) {
@@ -48,11 +45,7 @@ export function Greeting({ page, edit, mode }: { page: AttendantData; edit: Obje
           {edit.errorOf(field)}
         </Box>
       ) : null}
-      {chosen === null && data.canEdit ? (
-        <Suspense fallback={null}>
-          <WriteGreeting key={mode} page={page} edit={edit} mode={mode} />
-        </Suspense>
-      ) : null}
+      {chosen === null && data.canEdit ? <WriteGreeting key={mode} page={page} edit={edit} mode={mode} /> : null}
       {prompt && prompt.id === chosen ? (
         <Box border="1px solid" borderColor="line" rounded="4px" bg="raised" p="10px" mt="8px">
           {prompt.sound ? (
