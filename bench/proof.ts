@@ -159,7 +159,7 @@ function promisesAfterEdits(plan: Plan, live: Exchange, name: string, target: st
   });
   const sorted = [...took].sort((a, b) => a - b);
   const said = `${ms(sorted[sorted.length >> 1]!)} / ${ms(sorted.at(-1)!)}`;
-  line(`${name}: the same after one edit of some kind, median / slowest of ${PROMISED_AFTER}`, said, target);
+  line(`${name}: promises after an edit: median / slowest of ${PROMISED_AFTER}`, said, target);
 }
 
 function drills(live: Exchange, name: string): void {

@@ -25,7 +25,7 @@ async function opened(page: Page, what: string, path: string, selector: string, 
   for (let i = 0; i < VISITS; i++) times.push(await until(page, path, selector));
   const [first, ...more] = times;
   const again = median(more);
-  line(`${what}, first / median of the next ${VISITS - 1}`, `${ms(first!)} / ${ms(again)}`, target);
+  line(`${what}, first / then`, `${ms(first!)} / ${ms(again)}`, target);
 }
 
 const PROMISES = [
