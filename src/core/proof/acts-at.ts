@@ -35,13 +35,15 @@ export function actsAt(
     for (const state of statesMet(exchange, at, id, affected))
       if (!before.some((a) => a.type === 'presence')) add({ type: 'presence', ids: phones, state });
   };
-  answer.forEach(({ lands, landedAt, rule, kind, passed }, i) => {
+  answer.forEach(({ lands, landedAt, rule, kind, passed, then, through }, i) => {
     const exchange = exchanges[i]!;
     // A phone that passes calls on as it is may keep them in another state. Of two states one decides: that is tried alone.
     for (const id of passed) if (counts(id)) statesOf(exchange, 'extension', id, isPut(before, id) ? [] : PHONE_STATES);
     if (!lands?.id) return;
     if (lands.kind === 'outside') {
-      const led = kind === 'emergency' || counts(lands.id) || (rule !== null && counts(rule));
+      // Where it can't leave, what would follow without an answer does.
+      const goesOn = then.length > 0 && [...passed, ...(through === null ? [] : [through])].some(counts);
+      const led = goesOn || kind === 'emergency' || counts(lands.id) || (rule !== null && counts(rule));
       const down = before.filter((a) => a.type === 'trunk down').length;
       if (led && down < mostTrunks && !isDown(before, lands.id)) add({ type: 'trunk down', ids: [lands.id] });
       return;

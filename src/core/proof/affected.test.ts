@@ -17,6 +17,9 @@ import { changedCells } from './impact';
 const PLANS = 2 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261129);
 
+/** Seeds that once found something: what follows where a trunk that nobody edited is down. */
+const FOUND = [77019];
+
 type Fields = Record<string, unknown>;
 
 /** Who calls, and what they dial: each string that stands in the plan, and one for each region. */
@@ -50,14 +53,14 @@ function compared(was: Plan, willBe: Plan, chance: Chance): { narrow: string[]; 
 describe('edits change the calls that they would if everything were asked', () => {
   it(`of objects of any kind, on ${PLANS} random plans`, () => {
     let changed = 0;
-    for (let i = 0; i < 3 * PLANS; i++) {
-      const chance = new Chance(SEED + i);
+    for (const seed of [...Array.from({ length: 3 * PLANS }, (_, i) => SEED + i), ...FOUND]) {
+      const chance = new Chance(seed);
       const plan = randomPlan(chance);
       const after = editedPlan(chance, plan);
       if (!after || affectedBy([plan, after], differences(plan, after)).all) continue;
       const { narrow, wide } = compared(plan, after, chance);
       const edits = differences(plan, after).map((e) => `${e.kind} ${e.id}`);
-      expect({ seed: SEED + i, edits, calls: narrow }).toEqual({ seed: SEED + i, edits, calls: wide });
+      expect({ seed, edits, calls: narrow }).toEqual({ seed, edits, calls: wide });
       changed += wide.length > 0 ? 1 : 0;
     }
     expect(changed).toBeGreaterThan(0);

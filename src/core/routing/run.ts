@@ -48,6 +48,8 @@ export class Run {
   hearing: Hearing[] | null = null;
   /** phones at which the call was before it landed, that passed it on without ringing */
   readonly passed: string[] = [];
+  /** what led it outside, where it landed there: an outside number of the plan; null: digits of a caller or a phone */
+  through: string | null = null;
   /** the language that the way speaks from here on; empty: that of the site where the call came in */
   language = '';
   /** what stands before the caller on the phone that gets the call */

@@ -53,6 +53,7 @@ export interface Landed extends Ending {
   hearing: readonly Hearing[];
   speaks: string;
   passed: readonly string[];
+  through: string | null;
 }
 
 /**
@@ -83,6 +84,7 @@ export function landingOf(exchange: Exchange, call: Call, situation: Situation):
     hearing,
     speaks: `${run.atLanding.language} ${run.shownName}`,
     passed: run.passed,
+    through: run.through,
   };
 }
 

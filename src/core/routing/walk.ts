@@ -86,6 +86,7 @@ class Walk {
     if (object.kind === 'extension' && !offer.landing && !this.landing) run.passed.push(id);
     if (offer.landing) this.lands(offer.landing);
     const left = offer.outside && !offer.landing ? leaveThrough(run, offer.outside, this.cameIn) : null;
+    if (left?.lands && !this.landing) run.through = id;
     if (left?.lands) this.lands(left.lands, left);
     if (!offer.way) return { ended: left && !left.lands ? this.leftBy(left) : this.routed() };
     const { way } = offer;
