@@ -2,7 +2,7 @@
 // Arguments go to Jest: `npm test -- src/core` runs only those.
 import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { ROOT } from './bundle.mjs';
 import { Trouble, ensurePackages, settings } from './environment.mjs';
 import {
@@ -53,10 +53,12 @@ async function jest(project, workers, env) {
   for (const t of found.testResults.flatMap((r) => r.assertionResults))
     if (t.duration > SLOW_SECONDS * 1000) console.log(`slow: ${(t.duration / 1000).toFixed(0)} s, ${t.fullName}`);
   // A file that fails beside its tests, before or after them, counts as one.
-  const broken = found.testResults.filter(
-    (r) => r.status === 'failed' && !r.assertionResults.some((a) => a.status === 'failed'),
-  ).length;
-  return { code, passed: found.numPassedTests, failed: found.numFailedTests + broken };
+  const failures = found.testResults.flatMap((r) => {
+    const names = r.assertionResults.filter((a) => a.status === 'failed').map((a) => a.fullName);
+    const file = relative(ROOT, r.name);
+    return r.status !== 'failed' ? [] : names.length === 0 ? [file] : names.map((name) => `${file}: ${name}`);
+  });
+  return { code, passed: found.numPassedTests, failures };
 }
 
 /** An application under test: its database, web process, pages, engine and worker. */
@@ -112,9 +114,11 @@ try {
     await stop();
   }
   const sum = (of) => results.reduce((all, r) => all + r[of], 0);
-  const [code, passed, failed] = [sum('code'), sum('passed'), sum('failed')];
-  console.log(`${passed} passed, ${failed} failed`);
-  process.exit(code === 0 && failed === 0 ? 0 : 1);
+  const failures = results.flatMap((r) => r.failures);
+  // Once more at the end, where a long log is read first.
+  for (const failure of failures) console.log(`failed: ${failure}`);
+  console.log(`${sum('passed')} passed, ${failures.length} failed`);
+  process.exit(sum('code') === 0 && failures.length === 0 ? 0 : 1);
 } catch (e) {
   console.error(e instanceof Trouble ? e.message : e);
   await stop();

@@ -2,8 +2,9 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { PanelRight } from 'lucide-react';
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
 import { PartTitle } from './controls';
+import { useSteady } from './steady';
 
 /** The note of the field that has the focus: what it is, one example, what it does to a caller. */
 export interface FocusNote {
@@ -37,12 +38,16 @@ export function Workspace({
 }) {
   const [note, setNote] = useState<FocusNote | null>(null);
   const [open, setOpen] = useState<boolean | null>(null);
+  const area = useRef<HTMLElement>(null);
+  const content = useRef<HTMLDivElement>(null);
+  useSteady(area, content);
   const shown = open === null ? { base: 'none', lg: 'block' } : open ? 'block' : 'none';
   return (
     <NoteContext.Provider value={setNote}>
       <title>{`${title} · Polydrome`}</title>
       <Flex minH="0" flex="1" position="relative">
         <chakra.main
+          ref={area}
           flex="1"
           minW={0}
           px={{ base: '12px', md: '22px' }}
@@ -52,49 +57,51 @@ export function Workspace({
           // What stands by itself within it, such as a hidden file input, scrolls with it.
           position="relative"
         >
-          <Flex align="flex-start" gap="8px" mb={lead ? '2px' : '12px'}>
-            <Flex align="center" gap="8px" wrap="wrap" flex="1" minW={0} minH="30px">
-              <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">
-                {title}
-              </chakra.h1>
-              {count ? (
-                <Box color="quiet" fontSize="13px" pt="3px">
-                  {count}
-                </Box>
-              ) : null}
-              <Flex gap="8px" ml="auto" wrap="wrap">
-                {acts}
+          <div ref={content}>
+            <Flex align="flex-start" gap="8px" mb={lead ? '2px' : '12px'}>
+              <Flex align="center" gap="8px" wrap="wrap" flex="1" minW={0} minH="30px">
+                <chakra.h1 fontSize="21px" lineHeight="28px" fontWeight={700} minW={0} overflowWrap="anywhere">
+                  {title}
+                </chakra.h1>
+                {count ? (
+                  <Box color="quiet" fontSize="13px" pt="3px">
+                    {count}
+                  </Box>
+                ) : null}
+                <Flex gap="8px" ml="auto" wrap="wrap">
+                  {acts}
+                </Flex>
               </Flex>
+              {pane ? (
+                <chakra.button
+                  type="button"
+                  aria-label="Show or hide consequences"
+                  title="Show or hide consequences"
+                  aria-expanded={open ?? undefined}
+                  onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
+                  h="30px"
+                  w="30px"
+                  flexShrink={0}
+                  display="flex"
+                  alignItems="center"
+                  justifyContent="center"
+                  border="1px solid"
+                  borderColor="line"
+                  rounded="4px"
+                  bg="raised"
+                  color="quiet"
+                >
+                  <PanelRight size={16} aria-hidden />
+                </chakra.button>
+              ) : null}
             </Flex>
-            {pane ? (
-              <chakra.button
-                type="button"
-                aria-label="Show or hide consequences"
-                title="Show or hide consequences"
-                aria-expanded={open ?? undefined}
-                onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
-                h="30px"
-                w="30px"
-                flexShrink={0}
-                display="flex"
-                alignItems="center"
-                justifyContent="center"
-                border="1px solid"
-                borderColor="line"
-                rounded="4px"
-                bg="raised"
-                color="quiet"
-              >
-                <PanelRight size={16} aria-hidden />
-              </chakra.button>
+            {lead ? (
+              <Box color="quiet" mb="14px">
+                {lead}
+              </Box>
             ) : null}
-          </Flex>
-          {lead ? (
-            <Box color="quiet" mb="14px">
-              {lead}
-            </Box>
-          ) : null}
-          {children}
+            {children}
+          </div>
         </chakra.main>
         {pane || note ? (
           <chakra.aside

@@ -230,8 +230,12 @@ describe.each([
     for (const width of [1024, 390]) {
       await page.setViewport({ width, height: 800 });
       await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-      expect(wide).toBeLessThanOrEqual(width);
+      const sideways = await page.evaluate(() =>
+        [document.documentElement, document.querySelector('main')!]
+          .filter((e) => e.scrollWidth > e.clientWidth)
+          .map((e) => `${e.tagName} ${e.scrollWidth} > ${e.clientWidth}`),
+      );
+      expect({ width, sideways }).toEqual({ width, sideways: [] });
     }
     await page.setViewport({ width: 1280, height: 800 });
     expect(await unnamed(page)).toEqual([]);

@@ -126,9 +126,14 @@ describe('editing', () => {
 
   it('a number is given to an extension by typing its digits', async () => {
     await visit(page, '/numbers/n-441632960156');
+    const stands = () => page.$eval('[data-field=belongsTo]', (e) => Math.round(e.getBoundingClientRect().top));
     await fill(page, '[data-field=belongsTo]', '2112 Leila Sandoval');
+    const before = await stands();
     await page.keyboard.press('Tab');
     await waitForText(page, '2112 Leila Sandoval', 'aside');
+    // The course and the week above it have grown meanwhile: what is typed into stands where it stood.
+    await waitForText(page, '2112 Leila Sandoval', '[data-testid=course]');
+    expect(await stands()).toBe(before);
     await fill(page, '[data-field=belongsTo]', 'nobody at all');
     await waitForText(page, 'Nothing is called “nobody at all”');
     await page.keyboard.press('Escape');
