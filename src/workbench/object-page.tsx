@@ -228,7 +228,7 @@ function RarePart({ part, data, edit }: { part: Part; data: FieldsData; edit: Ob
         <Box alignSelf="center" color="quiet">
           {shown ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
         </Box>
-        <chakra.span fontWeight={700} flexShrink={0}>
+        <chakra.span fontWeight={700} flexShrink={{ base: 1, md: 0 }}>
           {part.title}
         </chakra.span>
         {shown ? null : (

@@ -110,11 +110,29 @@ function numbersIn(exchange: Exchange, reached: Reached): string[] {
   return spread([...new Set(out)], MOST_NUMBERS);
 }
 
+const callersOf = new WeakMap<Exchange, ReadonlyMap<string | null, readonly Extension[]>>();
+
+/** The first two phones that may call inside, by site and (null) anywhere; looked for once. */
+function callersInside(exchange: Exchange): ReadonlyMap<string | null, readonly Extension[]> {
+  const known = callersOf.get(exchange);
+  if (known) return known;
+  const found = new Map<string | null, Extension[]>();
+  for (const e of exchange.plan.extensions) {
+    if (e.kind === 'virtual' || !exchange.classes.get(e.class)!.rights.internal.allow) continue;
+    for (const where of [null, e.site]) {
+      const list = found.get(where);
+      if (!list) found.set(where, [e]);
+      else if (list.length < 2) list.push(e);
+    }
+  }
+  callersOf.set(exchange, found);
+  return found;
+}
+
 /** Somebody who may call inside: at a site where there is one, else anywhere. */
 function colleague(exchange: Exchange, site: string, not: string): Extension | undefined {
-  const may = (x: Extension) =>
-    x.id !== not && x.kind !== 'virtual' && exchange.classes.get(x.class)!.rights.internal.allow;
-  return exchange.plan.extensions.find((x) => x.site === site && may(x)) ?? exchange.plan.extensions.find(may);
+  const callers = callersInside(exchange);
+  return [site, null].flatMap((where) => callers.get(where) ?? []).find((x) => x.id !== not);
 }
 
 /** What is asked about itself, then some of the others. */

@@ -82,31 +82,30 @@ function Rights({ edit, disabled }: { edit: ObjectEdit; disabled: boolean }) {
   const rights = edit.value.rights as Record<string, ClassRight>;
   return (
     <Grid
-      templateColumns="minmax(140px, 220px) repeat(4, 104px)"
+      templateColumns="minmax(110px, 220px) repeat(4, minmax(58px, 104px))"
       rowGap="0"
-      alignItems="center"
       fontSize="14px"
       data-testid="rights"
     >
       <Box />
       {ASPECTS.map((a) => (
-        <Box key={a.key} fontSize="12px" color="quiet" pb="4px">
+        <Box key={a.key} fontSize="12px" lineHeight="16px" color="quiet" pb="4px" alignSelf="end">
           {a.title}
         </Box>
       ))}
-      <Box h="30px" borderTop="1px solid" borderColor="line" pt="5px">
+      <Box minH="30px" borderTop="1px solid" borderColor="line" pt="5px">
         emergency
       </Box>
-      <Box gridColumn="span 4" h="30px" borderTop="1px solid" borderColor="line" pt="5px" color="quiet">
+      <Box gridColumn="span 4" minH="30px" borderTop="1px solid" borderColor="line" pt="5px" color="quiet">
         always, from every phone
       </Box>
       {RULED_KINDS.map((kind) => (
         <Fragment key={kind}>
-          <Box h="30px" borderTop="1px solid" borderColor="line" pt="5px">
+          <Box minH="30px" borderTop="1px solid" borderColor="line" pt="5px">
             {CALL_KIND_WORDS[kind]}
           </Box>
           {ASPECTS.map((a) => (
-            <Box key={a.key} h="30px" borderTop="1px solid" borderColor="line" pt="6px">
+            <Box key={a.key} minH="30px" borderTop="1px solid" borderColor="line" pt="6px">
               {kind === 'internal' && (a.key === 'forward' || a.key === 'transfer') ? null : (
                 <Tick
                   label={`${CALL_KIND_WORDS[kind]}: ${a.title}`}

@@ -120,7 +120,7 @@ export function SameAsPage({
   );
 }
 
-const COLUMNS = '220px 1fr 1fr';
+const COLUMNS = { base: 'minmax(0, 1.2fr) minmax(0, 1fr) minmax(0, 1fr)', md: '220px minmax(0, 1fr) minmax(0, 1fr)' };
 
 function Table({ head, children }: { head: string[]; children: React.ReactNode }) {
   return (
@@ -150,6 +150,7 @@ function Line({ same, children }: { same: boolean; children: React.ReactNode }) 
       gap="12px"
       minH="30px"
       alignItems="center"
+      overflowWrap="anywhere"
       borderBottom="1px solid"
       borderColor="line"
       bg={same ? undefined : 'saffronTint'}

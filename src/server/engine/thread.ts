@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads';
-import { AHEAD_MS, cutAhead } from '@/core/proof';
+import { AHEAD_MS, askAhead, cutAhead } from '@/core/proof';
 import { Ground } from './ground/held';
 import { pack, unpack, wrongOf, type Asked } from './messages';
 import { answerHere, type Question } from './ground/question';
@@ -37,16 +37,19 @@ const quiet = async () => {
   while (Date.now() - lastAsked < QUIET_MS);
 };
 
-/** Reads, compiles and, in quiet moments, cuts what can be dialled before anybody asks. */
+/** Reads, compiles and, in quiet moments, cuts what can be dialled and asks as for an edit, before anybody does. */
 async function prepare(): Promise<void> {
   const { draft, live } = await ground.now();
   live.exchange();
   draft.exchange();
   ground.indexOf(draft);
   const from = hourOf(Date.now());
-  const steps = cutAhead(draft.exchange(), { from, to: from + AHEAD_MS });
+  const span = { from, to: from + AHEAD_MS };
+  const steps = cutAhead(draft.exchange(), span);
   do await quiet();
   while (!steps.next().done);
+  await quiet();
+  askAhead(live.exchange(), span);
 }
 
 void prepare().catch(() => undefined);
