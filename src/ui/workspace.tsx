@@ -20,7 +20,10 @@ export function useFocusNote(title: string | undefined, text: string | undefined
   return useMemo(() => ({ onFocus: () => set(title && text ? { title, text } : null) }), [set, title, text]);
 }
 
-/** A work area with its title and acts, and the pane of consequences beside it (below 1100 pixels it folds away). */
+/** Pixels from which on there is room for the pane of consequences beside the work area; below, it folds away until it is asked for. */
+const WIDE = 1100;
+
+/** A work area with its title and acts, and the pane of consequences beside it. */
 export function Workspace({
   title,
   count,
@@ -41,7 +44,6 @@ export function Workspace({
   const area = useRef<HTMLElement>(null);
   const content = useRef<HTMLDivElement>(null);
   useSteady(area, content);
-  const shown = open === null ? { base: 'none', lg: 'block' } : open ? 'block' : 'none';
   return (
     <NoteContext.Provider value={setNote}>
       <title>{`${title} · Polydrome`}</title>
@@ -78,9 +80,12 @@ export function Workspace({
                   aria-label="Show or hide consequences"
                   title="Show or hide consequences"
                   aria-expanded={open ?? undefined}
-                  onClick={() => setOpen(!(open ?? window.innerWidth >= 1100))}
+                  onClick={() => setOpen(!(open ?? window.innerWidth >= WIDE))}
                   h="30px"
                   w="30px"
+                  // Above the pane, which lies over the work area in a narrow window.
+                  position="relative"
+                  zIndex={6}
                   flexShrink={0}
                   display="flex"
                   alignItems="center"
@@ -106,7 +111,7 @@ export function Workspace({
         {pane || note ? (
           <chakra.aside
             aria-label="Consequences"
-            display={shown}
+            display={open ? 'block' : 'none'}
             w="304px"
             flexShrink={0}
             borderLeft="1px solid"
@@ -115,7 +120,10 @@ export function Workspace({
             px="18px"
             py="16px"
             overflowY="auto"
-            position={{ base: 'absolute', lg: 'static' }}
+            position="absolute"
+            css={{
+              [`@media (min-width: ${WIDE}px)`]: { display: open === false ? 'none' : 'block', position: 'static' },
+            }}
             right={0}
             top={0}
             bottom={0}

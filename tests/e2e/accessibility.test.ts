@@ -226,7 +226,7 @@ describe.each([
       expect(await violations(page, 'dark')).toEqual([]);
       await turn('light');
     }
-    // Nothing moves sideways in a narrow window or on a phone.
+    // Nothing moves sideways in a narrow window or on a phone, and the consequences are folded there.
     for (const width of [1024, 390]) {
       await page.setViewport({ width, height: 800 });
       await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
@@ -235,10 +235,28 @@ describe.each([
           .filter((e) => e.scrollWidth > e.clientWidth)
           .map((e) => `${e.tagName} ${e.scrollWidth} > ${e.clientWidth}`),
       );
-      expect({ width, sideways }).toEqual({ width, sideways: [] });
+      const beside = await page.evaluate(() =>
+        [...document.querySelectorAll('aside')].some((e) => e.checkVisibility()),
+      );
+      expect({ width, sideways, beside }).toEqual({ width, sideways: [], beside: false });
     }
     await page.setViewport({ width: 1280, height: 800 });
     expect(await unnamed(page)).toEqual([]);
     if (WALKED.has(path)) expect(await unreached(page)).toEqual([]);
+  });
+});
+
+describe('the consequences in a window that has no room for them', () => {
+  it.each([1060, 390])('open over the page and fold again by the same button, %i pixels wide', async (width) => {
+    const page = await signedIn(browser, ...ADMIN);
+    await page.setViewport({ width, height: 800 });
+    await visit(page, '/numbers/n-441632960150');
+    const isShown = () => page.$eval('aside', (e) => e.checkVisibility());
+    expect(await isShown()).toBe(false);
+    for (const shown of [true, false]) {
+      await page.click('[aria-label="Show or hide consequences"]');
+      await page.waitForFunction((s: boolean) => document.querySelector('aside')!.checkVisibility() === s, {}, shown);
+    }
+    await page.close();
   });
 });
