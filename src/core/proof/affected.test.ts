@@ -14,7 +14,7 @@ import { changedCells } from './impact';
  * An edit changes the same calls, whether only what it can make a difference to is asked or everything that there is.
  */
 
-const PLANS = Number(process.env.POLYDROME_SOAK ?? 1);
+const PLANS = 2 * Number(process.env.POLYDROME_SOAK ?? 1);
 const SEED = Number(process.env.POLYDROME_TEST_SEED ?? 20261129);
 
 /** Seeds that once found something: what follows where a trunk that nobody edited is down. */

@@ -3,6 +3,7 @@ import { Chance, MOMENTS, randomPlan } from '../../../tests/support/evaluator/ra
 import { differences, planWith, type Plan } from '../plan';
 import { compile } from '../routing';
 import { askAhead } from './ask-ahead';
+import type { ImpactGroup } from './grouped';
 import { impactOf } from './impact-groups';
 
 const DAY = 86_400_000;
@@ -10,11 +11,11 @@ const from = MOMENTS[0]!;
 const span = { from, to: from + 2 * DAY };
 
 /** What an edit of how long a phone rings changes, where nothing was asked before. */
-function changedBy(plan: Plan, id: string): number {
+function changedBy(plan: Plan, id: string): ImpactGroup[] {
   const phone = plan.extensions.find((e) => e.id === id)!;
   const edited = planWith(plan, [{ kind: 'extension', id, value: { ...phone, ringSeconds: phone.ringSeconds + 1 } }]);
   const comparing = { was: compile(plan), willBe: compile(edited), situation: {}, span };
-  return impactOf(comparing, differences(plan, edited)).length;
+  return impactOf(comparing, differences(plan, edited));
 }
 
 describe('what an edit of a phone changes is asked ahead', () => {
@@ -25,7 +26,7 @@ describe('what an edit of a phone changes is asked ahead', () => {
       const phone = plan.extensions.find((e) => e.kind !== 'virtual')!;
       const live = compile(plan);
       const found = askAhead(live, span);
-      expect([seed, found.length]).toEqual([seed, changedBy(plan, phone.id)]);
+      expect([seed, found]).toEqual([seed, changedBy(plan, phone.id)]);
       // The same plan goes on to be asked of: what stayed of the first question says nothing else.
       expect([seed, askAhead(live, span)]).toEqual([seed, found]);
       changed += found.length;

@@ -1,4 +1,4 @@
-import { parentPort } from 'node:worker_threads';
+import { parentPort, workerData } from 'node:worker_threads';
 import { AHEAD_MS, askAhead, cutAhead } from '@/core/proof';
 import { Ground } from './ground/held';
 import { pack, unpack, wrongOf, type Asked } from './messages';
@@ -48,6 +48,8 @@ async function prepare(): Promise<void> {
   const steps = cutAhead(draft.exchange(), span);
   do await quiet();
   while (!steps.next().done);
+  // Only where long questions come: what is quick never waits for it.
+  if (!(workerData as { isLong: boolean }).isLong) return;
   await quiet();
   askAhead(live.exchange(), span);
 }

@@ -42,18 +42,15 @@ export class Threads {
 
   constructor(
     private readonly file: string,
-    count: number,
+    readonly count: number,
   ) {
     for (let i = 0; i < count; i++) this.threads.push(this.start(i));
   }
 
-  get count(): number {
-    return this.threads.length;
-  }
-
   private start(at: number): Thread {
     const shared = new SharedArrayBuffer(SHARED_BYTES);
-    const worker = new Worker(this.file, { name: `engine-${at}`, workerData: { shared } });
+    const isLong = at === this.count - 1;
+    const worker = new Worker(this.file, { name: `engine-${at}`, workerData: { shared, isLong } });
     const thread: Thread = { worker, told: new Int32Array(shared), task: null, putOff: false };
     worker.on('message', ({ ok, body }: { ok: boolean; body: Uint8Array }) => {
       const { task } = thread;
@@ -109,7 +106,7 @@ export class Threads {
   }
 
   private next(): void {
-    const last = this.threads.length - 1;
+    const last = this.count - 1;
     for (const [i, thread] of this.threads.entries()) {
       if (thread.task) continue;
       // The thread for long work looks at long questions first, then helps with quick ones, and does what is idle at last.
