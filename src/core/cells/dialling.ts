@@ -49,7 +49,7 @@ const same = new Map<string, Automaton>();
 function stringsOf(layer: Layer): Automaton {
   let found = tries.get(layer);
   if (!found) {
-    const made = minimise(layer.automaton, (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
+    const made = minimise(layer.automaton, (a, s) => (a.accepts[s]!.length > 0 ? 1 : 0));
     const key = `${made.next.join()} ${made.accepts.map((a) => a.length).join('')}`;
     if (!(found = same.get(key))) {
       if (same.size >= TRIES_KEPT) same.delete(same.keys().next().value!);
@@ -105,39 +105,50 @@ function sideBySide(emergency: Automaton, objects: Automaton, ladder: LadderCell
     }
     return id;
   };
-  const states: (readonly [e: number, o: number, l: number, takenEarly: boolean])[] = [];
+  const [es, os, ls]: [number[], number[], number[]] = [[], [], []];
+  const early: boolean[] = [];
   const ids = new Map<number, number>();
-  /** the same where just the ladder is left, as for most */
+  /** the same where just the ladder is left, as for most: at twice its state, DEAD in front, and one more where something was taken */
   const idsOfLadder = new Int32Array((ofLadder.accepts.length + 1) * 2).fill(-1);
   const matched: boolean[] = [];
   const takes: boolean[] = [];
   const accepts: (readonly number[])[] = [];
   const next: number[] = [];
-  const idOf = (e: number, o: number, l: number, takenEarly: boolean): number => {
-    const inLadder = (l + 1) * 2 + (takenEarly ? 1 : 0);
-    const onlyLadder = e === DEAD && o === DEAD;
-    const key = onlyLadder ? -1 : ((e + 1) * (objects.accepts.length + 1) + o + 1) * idsOfLadder.length + inLadder;
-    const known = onlyLadder ? idsOfLadder[inLadder]! : ids.get(key);
-    if (known !== undefined && known >= 0) return known;
-    const id = states.push([e, o, l, takenEarly]) - 1;
-    if (onlyLadder) idsOfLadder[inLadder] = id;
-    else ids.set(key, id);
+  const made = (e: number, o: number, l: number, takenEarly: boolean): number => {
+    os.push(o);
+    ls.push(l);
+    early.push(takenEarly);
     const isEmergency = matches(emergency, e);
     const literal = isEmergency || matches(objects, o);
     const rule = l === DEAD ? undefined : ofLadder.accepts[l]![0];
     const taken = literal || rule !== undefined;
-    const grows = leadsOn(emergency, e) || leadsOn(objects, o) || leadsOn(ofLadder, l);
-    const waits = taken && !isEmergency && (grows || (!literal && waitsForTimer(ofLadder, l)));
+    const grows = () => leadsOn(emergency, e) || leadsOn(objects, o) || leadsOn(ofLadder, l);
+    const waits = taken && !isEmergency && ((!literal && waitsForTimer(ofLadder, l)) || grows());
     matched.push(taken);
     takes.push(taken && !waits);
     const dead = e === DEAD && o === DEAD && l === DEAD;
     const what = literal ? LITERAL : rule !== undefined ? PLAIN.length + rule : dead ? NOTHING : TOO_SHORT;
     accepts.push(cellOf(what, takenEarly, waits));
+    return es.push(e) - 1;
+  };
+  const ofLadderAlone = (l: number, takenEarly: boolean): number => {
+    const at = (l + 1) * 2 + (takenEarly ? 1 : 0);
+    const known = idsOfLadder[at]!;
+    return known >= 0 ? known : (idsOfLadder[at] = made(DEAD, DEAD, l, takenEarly));
+  };
+  const idOf = (e: number, o: number, l: number, takenEarly: boolean): number => {
+    if (e === DEAD && o === DEAD) return ofLadderAlone(l, takenEarly);
+    const key =
+      (((e + 1) * (objects.accepts.length + 1) + o + 1) * (ofLadder.accepts.length + 1) + l + 1) * 2 +
+      Number(takenEarly);
+    let id = ids.get(key);
+    if (id === undefined) ids.set(key, (id = made(e, o, l, takenEarly)));
     return id;
   };
   idOf(0, 0, 0, false);
-  for (let i = 0; i < states.length; i++) {
-    const [e, o, l, takenEarly] = states[i]!;
+  for (let i = 0; i < es.length; i++) {
+    const [e, o, l] = [es[i]!, os[i]!, ls[i]!];
+    const takenEarly = early[i]! || (i > 0 && takes[i]!);
     for (let symbol = 0; symbol < SYMBOL_COUNT; symbol++) {
       if (symbol === PLUS_INDEX && i > 0) {
         next.push(DEAD);
@@ -146,12 +157,12 @@ function sideBySide(emergency: Automaton, objects: Automaton, ladder: LadderCell
       const te = step(emergency, e, symbol);
       const to = step(objects, o, symbol);
       const tl = step(ofLadder, l, symbol);
-      const ends = symbol === HASH_INDEX && matched[i]! && te === DEAD && to === DEAD && tl === DEAD;
-      next.push(idOf(te, to, tl, takenEarly || (i > 0 && (takes[i]! || ends))));
+      const ends = symbol === HASH_INDEX && i > 0 && matched[i]! && te === DEAD && to === DEAD && tl === DEAD;
+      next.push(idOf(te, to, tl, takenEarly || ends));
     }
   }
-  const all = { next: Int32Array.from(next), accepts, timers: accepts.map(() => NONE) };
-  return { automaton: minimise(all), cells };
+  // Hardly a state is too many, since each layer is the smallest there is.
+  return { automaton: { next: Int32Array.from(next), accepts, timers: accepts.map(() => NONE) }, cells };
 }
 
 const NONE: readonly number[] = [];

@@ -82,10 +82,15 @@ function made(exchange: Exchange, context: DialContext, rules: readonly Compiled
   const accepts: (readonly number[])[] = [];
   const timers: (readonly number[])[] = [];
   const next: number[] = [];
+  /** with which row a state of the ladder was met first: most are met with one */
+  const firstWith = new Int32Array(ladder.accepts.length).fill(-1);
   const idOfRow = (): number => {
-    const known = rows.find();
-    if (known >= 0) return known;
     const rung = row[0]!;
+    const first = firstWith[rung]!;
+    if (first >= 0 && rows.isRow(first)) return first;
+    const known = first < 0 ? -1 : rows.find();
+    if (known >= 0) return known;
+    if (first < 0) firstWith[rung] = rows.size;
     const rule = ladder.accepts[rung]![0];
     if (rule === undefined) accepts.push(NOTHING);
     else {

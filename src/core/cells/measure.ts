@@ -117,25 +117,34 @@ function waysFrom(automaton: Automaton): { begins: Int32Array; to: Int32Array; t
 /** The shortest string of each label, of several the first in the order `0-9 * # +`; null where a label has none of 1 to 32 symbols. */
 export function witnessesByLabel({ next, accepts }: Automaton, labels: number): (string | null)[] {
   const out = new Array<string | null>(labels).fill(null);
-  const seen = new Set([0]);
+  /** which state led to each first, and by which symbol: `from * 13 + symbol` */
+  const cameBy = new Int32Array(accepts.length).fill(-1);
+  const met = new Int32Array(accepts.length);
+  let many = 1;
+  const stringTo = (state: number): string => {
+    let text = '';
+    for (let at = state; at !== 0; at = Math.floor(cameBy[at]! / SYMBOL_COUNT))
+      text = SYMBOLS[cameBy[at]! % SYMBOL_COUNT] + text;
+    return text;
+  };
   let missing = labels;
-  let ring: [number, string][] = [[0, '']];
-  for (let length = 1; length <= LONGEST_DIALLED && ring.length > 0 && missing > 0; length++) {
-    const outer: [number, string][] = [];
-    for (const [state, text] of ring)
+  let ends = 0;
+  for (let length = 1; length <= LONGEST_DIALLED && ends < many && missing > 0; length++) {
+    const begins = ends;
+    ends = many;
+    for (let i = begins; i < ends; i++)
       for (let s = 0; s < SYMBOL_COUNT; s++) {
-        const to = next[state * SYMBOL_COUNT + s]!;
-        if (to === DEAD || seen.has(to)) continue;
-        seen.add(to);
-        const longer = text + SYMBOLS[s];
+        const way = met[i]! * SYMBOL_COUNT + s;
+        const to = next[way]!;
+        if (to === DEAD || to === 0 || cameBy[to]! >= 0) continue;
+        cameBy[to] = way;
+        met[many++] = to;
         const label = accepts[to]![0];
         if (label !== undefined && out[label] === null) {
-          out[label] = longer;
+          out[label] = stringTo(to);
           missing -= 1;
         }
-        outer.push([to, longer]);
       }
-    ring = outer;
   }
   return out;
 }

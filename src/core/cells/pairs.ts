@@ -42,6 +42,60 @@ function withItself(cells: DialledCells): Pairs {
   };
 }
 
+const NONE: readonly number[] = [];
+
+/** All pairs of states of two automata that some string leads to, each accepted by the pair of their cells. */
+function product(left: Automaton, right: Automaton, labelOf: (was: number, willBe: number) => number): Automaton {
+  let room = left.accepts.length + right.accepts.length;
+  let next = new Int32Array(room * SYMBOL_COUNT);
+  let [lefts, rights] = [new Int32Array(room), new Int32Array(room)];
+  const accepts: (readonly number[])[] = [];
+  const acceptsOf: (readonly number[])[] = [];
+  const ids = new Map<number, number>();
+  /** what a state of the one was first met beside: most are met beside nothing else */
+  const besides = new Int32Array(left.accepts.length).fill(-1);
+  const firstIds = new Int32Array(left.accepts.length);
+  const made = (l: number, r: number): number => {
+    if (accepts.length === room) {
+      room *= 2;
+      next = grown(next, room * SYMBOL_COUNT);
+      [lefts, rights] = [grown(lefts, room), grown(rights, room)];
+    }
+    const label = labelOf(left.accepts[l]![0]!, right.accepts[r]![0]!);
+    const id = accepts.push((acceptsOf[label] ??= [label])) - 1;
+    lefts[id] = l;
+    rights[id] = r;
+    return id;
+  };
+  const idOf = (l: number, r: number): number => {
+    if (besides[l] === r) return firstIds[l]!;
+    if (besides[l]! < 0) {
+      besides[l] = r;
+      return (firstIds[l] = made(l, r));
+    }
+    const key = l * right.accepts.length + r;
+    let id = ids.get(key);
+    if (id === undefined) ids.set(key, (id = made(l, r)));
+    return id;
+  };
+  idOf(0, 0);
+  for (let i = 0; i < accepts.length; i++) {
+    const [l, r] = [lefts[i]! * SYMBOL_COUNT, rights[i]! * SYMBOL_COUNT];
+    for (let s = 0; s < SYMBOL_COUNT; s++) {
+      const to = left.next[l + s]!;
+      const id = to === DEAD ? DEAD : idOf(to, right.next[r + s]!);
+      next[i * SYMBOL_COUNT + s] = id;
+    }
+  }
+  return { next: next.slice(0, accepts.length * SYMBOL_COUNT), accepts, timers: accepts.map(() => NONE) };
+}
+
+function grown(list: Int32Array, size: number): Int32Array<ArrayBuffer> {
+  const out = new Int32Array(size);
+  out.set(list);
+  return out;
+}
+
 function laidOver(was: DialledCells, willBe: DialledCells): Pairs {
   const labels = new Map<number, number>();
   const pairs: [number, number][] = [];
@@ -51,30 +105,7 @@ function laidOver(was: DialledCells, willBe: DialledCells): Pairs {
     if (label === undefined) labels.set(key, (label = pairs.push([l, r]) - 1));
     return label;
   };
-  const [left, right] = [was.automaton, willBe.automaton];
-  const size = right.accepts.length;
-  const ids = new Map<number, number>();
-  const states: number[] = [];
-  const accepts: number[][] = [];
-  const idOf = (l: number, r: number): number => {
-    const key = l * size + r;
-    let id = ids.get(key);
-    if (id === undefined) {
-      ids.set(key, (id = states.push(key) - 1));
-      accepts.push([labelOf(left.accepts[l]![0]!, right.accepts[r]![0]!)]);
-    }
-    return id;
-  };
-  idOf(0, 0);
-  const next: number[] = [];
-  for (let i = 0; i < states.length; i++) {
-    const [l, r] = [Math.floor(states[i]! / size), states[i]! % size];
-    for (let s = 0; s < SYMBOL_COUNT; s++) {
-      const [nl, nr] = [left.next[l * SYMBOL_COUNT + s]!, right.next[r * SYMBOL_COUNT + s]!];
-      next.push(nl === DEAD ? DEAD : idOf(nl, nr));
-    }
-  }
-  const automaton: Automaton = { next: Int32Array.from(next), accepts, timers: accepts.map(() => []) };
+  const automaton = product(was.automaton, willBe.automaton, labelOf);
   const idOfPair = (pair: CellPair) => labels.get(pair.was * willBe.cells.length + pair.willBe);
   const counts = countsByLabel(automaton, pairs.length);
   const examples = witnessesByLabel(automaton, pairs.length);
@@ -89,7 +120,7 @@ function laidOver(was: DialledCells, willBe: DialledCells): Pairs {
     },
     has(pair, dial) {
       const state = run(automaton, dial);
-      return state !== DEAD && accepts[state]![0] === idOfPair(pair);
+      return state !== DEAD && automaton.accepts[state]![0] === idOfPair(pair);
     },
   };
 }

@@ -5,9 +5,9 @@ import { SYMBOL_COUNT } from './symbols';
 const NONE: readonly number[] = [];
 
 /** The rule that wins in a state: the first that matches, with a mark when its alternative waits for the timer. */
-function winner(automaton: Automaton, state: number): string {
+function winner(automaton: Automaton, state: number): number {
   const rule = automaton.accepts[state]![0];
-  return rule === undefined ? '' : `${rule}${waitsForTimer(automaton, state) ? 'T' : ''}`;
+  return rule === undefined ? -1 : rule * 2 + (waitsForTimer(automaton, state) ? 1 : 0);
 }
 
 /**
@@ -50,13 +50,15 @@ function byRounds(automaton: Automaton, labelOf: typeof winner): Blocks {
 
 /** Labels as numbers in order of first appearance, so that the start has the first. */
 function labelsOf(automaton: Automaton, labelOf: typeof winner): Int32Array {
-  const known = new Map<string, number>();
-  return Int32Array.from(automaton.accepts, (_, state) => {
+  const known = new Map<number, number>();
+  const out = new Int32Array(automaton.accepts.length);
+  for (let state = 0; state < out.length; state++) {
     const label = labelOf(automaton, state);
     let id = known.get(label);
     if (id === undefined) known.set(label, (id = known.size));
-    return id;
-  });
+    out[state] = id;
+  }
+  return out;
 }
 
 const ITSELF = -2;

@@ -17,6 +17,11 @@ export class Rows {
     return this.places[this.placeOf(this.row, 0)]!;
   }
 
+  /** Whether `row` is the row of a number. */
+  isRow(id: number): boolean {
+    return this.isAt(id, this.row, 0);
+  }
+
   /** Keeps `row`, which is not there yet, and answers its number. */
   add(): number {
     if (this.size * 2 >= this.places.length) this.grow();

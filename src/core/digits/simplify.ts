@@ -18,7 +18,7 @@ const MOST_TEXT = 5000;
  * and what comes out is read and compared with the smallest automaton again, so that a wrong map can't leave here.
  */
 export function mapOfAutomaton(automaton: Automaton): string | null {
-  const small = minimise(automaton, (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
+  const small = minimise(automaton, (a, s) => (a.accepts[s]!.length > 0 ? 1 : 0));
   if (small.accepts.length > MOST_STATES) return null;
   const piece = solved(small);
   if (!piece || piece === EMPTY) return null;

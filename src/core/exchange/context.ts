@@ -71,7 +71,17 @@ export function rulesAt(context: DialContext, state: DialState): DialRule[] {
 /** The rule that takes a whole string; undefined when none does. */
 export function ruleAt(context: DialContext, digits: string): DialRule | undefined {
   const state = dialledAll(context, digits);
-  return state ? rulesAt(context, state)[0] : undefined;
+  return state ? winnerAt(context, state) : undefined;
+}
+
+/** The first rule that matches in a state; undefined when none does. */
+export function winnerAt({ emergency, objects, ladder }: DialContext, state: DialState): DialRule | undefined {
+  return firstOf(emergency, state[0]) ?? firstOf(objects, state[1]) ?? firstOf(ladder, state[2]);
+}
+
+function firstOf({ rules, automaton }: Layer, state: number): DialRule | undefined {
+  const rule = state === DEAD ? undefined : automaton.accepts[state]![0];
+  return rule === undefined ? undefined : rules[rule];
 }
 
 /** The match state of ENGINE E3 over all layers; of rules that match it is the winner's timer that counts. */

@@ -13,6 +13,7 @@ import { differing, endOf, sentIn, type End } from './noticed';
 import { sameLayer } from './literals';
 import { Standing } from './impact-standing';
 import { pairsBetween } from './pairs-between';
+import { plainPairs } from './plain-pairs';
 import { inOrder } from './spans';
 import { movesSpaces } from './who-dials';
 
@@ -88,12 +89,7 @@ function regions(
   const [mine, theirs] = both.map((x, i) => cellsOf(x, phones[i]!, at, situation)) as [DialledCells, DialledCells];
   const pairs = pairsBetween(mine, theirs);
   const out: ChangedCell[] = [];
-  for (const pair of pairs.list) {
-    const cells = [mine.cells[pair.was]!, theirs.cells[pair.willBe]!] as const;
-    if (cells.some((c) => c.type === 'literal') || cells.every((c) => c.takenEarly)) continue;
-    const rules = cells.map((c) => (c.type === 'rule' ? c.rule.rung : null));
-    const alike =
-      rules[0] === rules[1] && JSON.stringify(withoutRule(cells[0])) === JSON.stringify(withoutRule(cells[1]));
+  for (const { pair, cells, rules, alike } of plainPairs(pairs, mine, theirs)) {
     const isRuled = cells.some((c) => c.type === 'rule' && kinds.has(c.kind));
     if (alike && !everything && !isRuled && !rules.some((r) => r && ids.has(r.id))) continue;
     const call: Call = { from: { type: 'extension', id: group.phone.id }, dial: pair.example, enBloc: false, at };
@@ -137,5 +133,3 @@ const isIn = (strings: Automaton) => (dial: string) => {
   const state = runAutomaton(strings, dial);
   return state >= 0 && strings.accepts[state]!.length > 0;
 };
-
-const withoutRule = <T extends { type: string }>(cell: T) => ({ ...cell, rule: null });

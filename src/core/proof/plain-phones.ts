@@ -131,7 +131,7 @@ export function mapOfGroups(
   let known = maps.get(key);
   if (!known) {
     const all = [...groups.flatMap((g) => g.dials), ...usual];
-    const automaton = minimise(automatonOfLiterals(all), (a, s) => (a.accepts[s]!.length > 0 ? '1' : ''));
+    const automaton = minimise(automatonOfLiterals(all), (a, s) => (a.accepts[s]!.length > 0 ? 1 : 0));
     maps.set(key, (known = { automaton, map: mapOfAutomaton(automaton) }));
   }
   const { map, automaton } = known;

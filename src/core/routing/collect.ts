@@ -6,6 +6,7 @@ import {
   dialMatch,
   dialled,
   rulesAt,
+  winnerAt,
   type DialContext,
   type DialRule,
   type DialState,
@@ -32,8 +33,8 @@ function collectOneByOne(run: Run, context: DialContext, dial: string): Collecte
   let state = DIAL_START;
   for (let i = 0; i < dial.length; i++) {
     const next = dialled(context, state, dial.charCodeAt(i));
-    const digits = dial.slice(0, i);
     if (!next && symbolIndex(dial.charCodeAt(i)) === HASH_INDEX && rulesAt(context, state).length > 0) {
+      const digits = dial.slice(0, i);
       run.rail.push({ symbol: '#', state: 'final' });
       const sentence = `# ends dialling: ${digits} is taken without a wait.`;
       return taken(run, rulesAt(context, state), digits, 'digits-ended-by-hash', sentence, dial.slice(i + 1));
@@ -43,19 +44,26 @@ function collectOneByOne(run: Run, context: DialContext, dial: string): Collecte
       return dead(run, context, dial.slice(0, i + 1), i);
     }
     state = next;
-    const known = dialMatch(context, state);
-    const rules = rulesAt(context, state);
-    const emergency = rules[0]?.type === 'emergency';
-    const full = rules.length > 0 && i + 1 === LONGEST_DIALLED;
-    const sofar = dial.slice(0, i + 1);
+    const winner = winnerAt(context, state);
+    const emergency = winner?.type === 'emergency';
+    const full = winner !== undefined && i + 1 === LONGEST_DIALLED;
+    const known = winner ? dialMatch(context, state) : 'open';
     run.rail.push({ symbol: dial[i]!, state: emergency || full ? 'final' : known });
     if (emergency || full || known === 'final') {
+      const sofar = dial.slice(0, i + 1);
       const why = emergency
         ? 'an emergency number is taken at its last digit'
         : full
           ? `${LONGEST_DIALLED} symbols are the most that can be dialled`
           : 'nothing longer can match';
-      return taken(run, rules, sofar, 'digits-taken', `${sofar} is taken at once: ${why}.`, dial.slice(i + 1));
+      return taken(
+        run,
+        rulesAt(context, state),
+        sofar,
+        'digits-taken',
+        `${sofar} is taken at once: ${why}.`,
+        dial.slice(i + 1),
+      );
     }
   }
   if (dial === '') {
