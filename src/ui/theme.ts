@@ -1,8 +1,60 @@
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import {
+  animationStyles,
+  breakpoints,
+  comboboxSlotRecipe,
+  cssVarsPrefix,
+  cssVarsRoot,
+  datePickerSlotRecipe,
+  dialogSlotRecipe,
+  globalCss,
+  keyframes,
+  layerStyles,
+  menuSlotRecipe,
+  numberInputSlotRecipe,
+  popoverSlotRecipe,
+  semanticTokens,
+  textStyles,
+  toastSlotRecipe,
+  tokens,
+  tooltipSlotRecipe,
+} from '@chakra-ui/react/theme';
 
 /* Tokens of the interface: flat, fine lines, radius 4; every colour in both themes, text AA on paper and raised. */
 
 const both = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } });
+
+/**
+ * What of Chakra's own look our interface stands on. Its whole look is ten palettes and ninety parts, which every page would make
+ * anew before it can be used; a part that is used for the first time gets its recipe here.
+ */
+const { black, blackAlpha, blue, current, gray, green, orange, red, transparent, white } = tokens.colors;
+const { bg, border, fg } = semanticTokens.colors;
+const base = defineConfig({
+  preflight: true,
+  cssVarsPrefix,
+  cssVarsRoot,
+  globalCss,
+  theme: {
+    breakpoints,
+    keyframes,
+    tokens: { ...tokens, colors: { black, blackAlpha, blue, current, gray, green, orange, red, transparent, white } },
+    semanticTokens: { ...semanticTokens, colors: { bg, border, fg } },
+    slotRecipes: {
+      combobox: comboboxSlotRecipe,
+      datePicker: datePickerSlotRecipe,
+      dialog: dialogSlotRecipe,
+      menu: menuSlotRecipe,
+      numberInput: numberInputSlotRecipe,
+      popover: popoverSlotRecipe,
+      toast: toastSlotRecipe,
+      tooltip: tooltipSlotRecipe,
+    },
+    textStyles,
+    layerStyles,
+    animationStyles,
+  },
+});
 
 const config = defineConfig({
   globalCss: {
@@ -82,4 +134,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+export const system = createSystem(defaultBaseConfig, base, config);

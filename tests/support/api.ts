@@ -1,5 +1,5 @@
 import { createConnection, type Connection } from 'mysql2/promise';
-import { ADMIN, AUDITOR, BASE, HELPDESK } from './browser';
+import { ADMIN, AUDITOR, BASE, HELPDESK, sessionOf } from './browser';
 
 export interface Answer<T = Record<string, unknown>> {
   status: number;
@@ -19,14 +19,8 @@ export class Client {
   static withCookie = (cookie: string) => new Client({ cookie, 'sec-fetch-site': 'same-origin' });
 
   static async signedIn([name, password]: readonly [string, string]): Promise<Client> {
-    const response = await fetch(`${BASE}/api/v1/session`, {
-      method: 'POST',
-      body: JSON.stringify({ name, password }),
-      headers: { 'content-type': 'application/json' },
-    });
-    const cookie = /polydrome_session=[^;]+/.exec(response.headers.get('set-cookie') ?? '')?.[0];
-    if (!cookie) throw new Error(`sign-in of ${name}: ${response.status}`);
-    return Client.withCookie(cookie);
+    const session = await sessionOf(name, password);
+    return Client.withCookie(`${session.name}=${session.value}`);
   }
 
   async send<T = Record<string, unknown>>(

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { accountActor } from '../access/accounts';
 import { grantSchema } from '@/contract/rights';
 import { Refused, narrowed, type Actor } from '../access/rights';
-import { DatabaseGone, change, isInTransaction, rows, writing, type Writer } from '../db/pool';
+import { DatabaseGone, change, isInTransaction, reading, rows, writing, type Writer } from '../db/pool';
 import { log } from '../log';
 import { STOPPED, type JobKind, type Lane } from './jobs';
 
@@ -55,15 +55,18 @@ const LEFT: Partial<Record<JobKind, string>> = {
   'erase-calls': 'what was erased before stays erased',
 };
 
-/** Takes the oldest job of a lane that is due, or whose worker has died; null when there is none. */
+/** The oldest job of a lane that is due, or whose worker has died. */
+const DUE =
+  "SELECT id, kind, input, account, address, grants, attempts FROM job WHERE lane = ? AND ((state = 'waiting' AND run_at <= ?) OR (state = 'running' AND lease_until < ?)) ORDER BY run_at LIMIT 1";
+
+/** Takes the job of a lane that is due; null when there is none, as nearly always: so it is only looked for first. */
 async function take(lane: Lane, owner: string): Promise<Taken | null> {
+  const begun = new Date();
+  const [due] = await reading((c) => rows<Taken>(c, DUE, [lane, begun, begun]));
+  if (!due) return null;
   return writing(async (c) => {
     const now = new Date();
-    const [found] = await rows<Taken>(
-      c,
-      "SELECT id, kind, input, account, address, grants, attempts FROM job WHERE lane = ? AND ((state = 'waiting' AND run_at <= ?) OR (state = 'running' AND lease_until < ?)) ORDER BY run_at LIMIT 1 FOR UPDATE SKIP LOCKED",
-      [lane, now, now],
-    );
+    const [found] = await rows<Taken>(c, `${DUE} FOR UPDATE SKIP LOCKED`, [lane, now, now]);
     if (!found) return null;
     await change(
       c,
