@@ -13,7 +13,18 @@ import {
   type Plan,
   objectsOf,
 } from '@/core/plan';
-import { AHEAD_MS, DRILL_MS, atlasOf, checkPromise, drillOf, drillsOf, impactOf } from '@/core/proof';
+import {
+  AHEAD_MS,
+  DRILL_MS,
+  askAhead,
+  atlasOf,
+  atlasesAhead,
+  checkPromise,
+  cutAhead,
+  drillOf,
+  drillsOf,
+  impactOf,
+} from '@/core/proof';
 import { compile, type Exchange } from '@/core/routing';
 import { REFERENCE, generate } from '../demo/generate';
 import { line, ms } from './lines';
@@ -182,6 +193,20 @@ function problems(plan: Plan, live: Exchange, name: string): void {
   line(`${name}: problems after one edit: first three, median of 20 more`, said, '50 ms');
 }
 
+/** What each thread of the engine does in the first quiet moments of its life. */
+function ahead(live: Exchange, name: string): void {
+  const steps = [cutAhead(live, SPAN), atlasesAhead(live, SPAN), askAhead(live, SPAN)].map((work) => {
+    const took: number[] = [];
+    for (let isDone = false; !isDone;) {
+      const [time, step] = timed(() => work.next());
+      isDone = step.done === true;
+      took.push(time);
+    }
+    return `${ms(took.reduce((a, b) => a + b, 0))} (${ms(Math.max(...took))})`;
+  });
+  line(`${name}: done ahead in quiet moments (longest step): cut, atlases, edits`, steps.join(' / '), '');
+}
+
 /** What is held by now, garbage left out. */
 function memory(name: string, after: string): void {
   globalThis.gc?.();
@@ -193,6 +218,7 @@ function memory(name: string, after: string): void {
 /** The figures of one plan; those that grow by the product of things only where they are `wanted`. */
 function all(plan: Plan, name: string, wanted: boolean): void {
   const live = compile(plan);
+  ahead(live, name);
   atlases(plan, live, name);
   problems(plan, live, name);
   memory(name, 'atlases and problems');

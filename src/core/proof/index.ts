@@ -3,6 +3,7 @@ export * from './atlas';
 export { atlasThrough, atlasesApart } from './atlas-apart';
 export type { AskedCall } from './asked';
 export { askAhead } from './ask-ahead';
+export { atlasesAhead } from './atlases-ahead';
 export { cutAhead } from './cut-ahead';
 export { callWords, callersWords } from './call-words';
 export type { ImpactGroup, ToldEnd } from './grouped';

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { AHEAD_MS, askAhead, cutAhead } from '@/core/proof';
+import { AHEAD_MS, askAhead, atlasesAhead, cutAhead } from '@/core/proof';
 import { Ground } from './ground/held';
 import { pack, unpack, wrongOf, type Asked } from './messages';
 import { answerHere, type Question } from './ground/question';
@@ -37,7 +37,13 @@ const quiet = async () => {
   while (Date.now() - lastAsked < QUIET_MS);
 };
 
-/** Reads, compiles and, in quiet moments, cuts what can be dialled and asks as for an edit, before anybody does. */
+/** Takes one step after another, each in a quiet moment. */
+async function inQuiet(steps: Iterator<unknown>): Promise<void> {
+  do await quiet();
+  while (!steps.next().done);
+}
+
+/** Reads, compiles and, in quiet moments, cuts what can be dialled, draws atlases and asks as for an edit, before anybody does. */
 async function prepare(): Promise<void> {
   const { draft, live } = await ground.now();
   live.exchange();
@@ -45,13 +51,11 @@ async function prepare(): Promise<void> {
   ground.indexOf(draft);
   const from = hourOf(Date.now());
   const span = { from, to: from + AHEAD_MS };
-  const steps = cutAhead(draft.exchange(), span);
-  do await quiet();
-  while (!steps.next().done);
+  const { isLong } = workerData as { isLong: boolean };
+  await inQuiet(cutAhead(draft.exchange(), span));
   // Only where long questions come: what is quick never waits for it.
-  if (!(workerData as { isLong: boolean }).isLong) return;
-  await quiet();
-  askAhead(live.exchange(), span);
+  if (isLong) await inQuiet(askAhead(live.exchange(), span));
+  await inQuiet(atlasesAhead(draft.exchange(), span));
 }
 
 void prepare().catch(() => undefined);
