@@ -178,12 +178,24 @@ async function unreached(page: Page): Promise<string[]> {
         keys.send('Input.dispatchKeyEvent', { type: 'keyUp', ...tab }),
       ]).flat(),
     );
-    const round = await page.evaluate(
-      () =>
-        new Promise<boolean>((done) =>
-          requestAnimationFrame(() => setTimeout(() => done(document.body.hasAttribute('data-round')))),
-        ),
-    );
+    const round = await page.evaluate(async (most) => {
+      const frame = () =>
+        new Promise<void>((done) => {
+          requestAnimationFrame(() => setTimeout(done));
+        });
+      // A list that is drawn in part draws on before its last row is left, however busy the machine is.
+      const isLeft = () => {
+        const row = document.activeElement?.closest('[aria-rowindex]');
+        const list = row?.closest('[aria-rowcount]');
+        if (!row || !list) return false;
+        const at = (e: Element) => Number(e.getAttribute('aria-rowindex'));
+        const last = Math.max(...[...list.querySelectorAll('[aria-rowindex]')].map(at));
+        return last < Number(list.getAttribute('aria-rowcount')) && at(row) + most >= last;
+      };
+      await frame();
+      for (let n = 0; n < 300 && isLeft(); n++) await frame();
+      return document.body.hasAttribute('data-round');
+    }, AT_ONCE);
     if (round) break;
   }
   await keys.detach();

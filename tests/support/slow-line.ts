@@ -1,5 +1,6 @@
 import { expect } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
+import { visit } from './browser';
 import { until as eventually } from './until';
 
 /** Milliseconds that every request takes longer: the middle one, in long runs the shorter and the longer too. */
@@ -9,6 +10,8 @@ export const DELAYS: readonly (200 | 500 | 2000)[] = process.env.POLYDROME_SOAK 
 export function onSlowLine(page: () => Page) {
   /** Every request takes so much longer from here on. */
   async function slower(latency: number): Promise<void> {
+    // A page that shows nothing yet has no server to ask.
+    if (page().url() === 'about:blank') await visit(page(), '/');
     await page().emulateNetworkConditions(latency === 0 ? null : { latency, download: -1, upload: -1 });
     let took = -1;
     // It holds from some request on.

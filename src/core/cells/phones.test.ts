@@ -2,9 +2,11 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { parse } from 'yaml';
 import { evaluate } from '../../../tests/support/evaluator/evaluate';
-import { planWith, readPlan } from '../plan';
+import { editedPlan } from '../../../tests/support/evaluator/edited';
+import { Chance, randomPlan } from '../../../tests/support/evaluator/random';
+import { differences, planWith, readPlan, type Changed, type Plan } from '../plan';
 import { compile, type Exchange } from '../routing';
-import { phoneGroups } from './phones';
+import { phoneGroups, type PhoneGroup } from './phones';
 
 /* Phones of which one stands for all: the other evaluator lets each of a group come where the others do. */
 
@@ -43,6 +45,16 @@ const read = readPlan({
 if (!read.ok) throw new Error(read.errors.map((e) => e.sentence).join('\n'));
 const { plan } = read;
 
+const EDITED = 120;
+
+const readAnew = (of: Plan): Plan => {
+  const anew = readPlan(JSON.parse(JSON.stringify(of)));
+  if (!anew.ok) throw new Error('an edited plan does not read');
+  return anew.plan;
+};
+
+const membersOf = (groups: readonly PhoneGroup[]) => groups.map((g) => [...g.phones].sort().join()).sort();
+
 describe('groups of phones', () => {
   it('are told apart by rules of another site, from which calls are led on', () => {
     const groups = phoneGroups([compile(plan)]).map((g) => [...g.phones].sort());
@@ -65,11 +77,51 @@ describe('groups of phones', () => {
     for (const edited of before.extensions.slice(0, 12)) {
       const value = { ...edited, ringSeconds: 77, class: before.classes.at(-1)!.id };
       const after = planWith(before, [{ kind: 'extension', id: edited.id, value }]);
-      const anew = readPlan(JSON.parse(JSON.stringify(after)));
-      if (!anew.ok) throw new Error('the edited demo does not read');
       const apart = new Set([edited.id]);
       const was = compile(before);
-      expect(groupsOf([was, compile(after, was)], apart)).toEqual(groupsOf([was, compile(anew.plan)], apart));
+      expect(groupsOf([was, compile(after, was)], apart)).toEqual(groupsOf([was, compile(readAnew(after))], apart));
     }
+    // A number that goes from one phone to another, and one that many get.
+    const owned = before.numbers.filter((n) => before.extensions.some((e) => e.id === n.belongsTo));
+    const was = compile(before);
+    const none = before.extensions.filter((e) => e.kind !== 'virtual' && !was.numberOf.has(e.id));
+    expect(Math.min(owned.length, none.length)).toBeGreaterThan(3);
+    for (const moved of [owned.slice(0, 1), owned.slice(1, 2), owned.slice(0, 40)]) {
+      const edits = moved.map((n, i) => ({
+        kind: 'number' as const,
+        id: n.id,
+        value: { ...n, belongsTo: none[i % none.length]!.id },
+      }));
+      const after = planWith(before, edits);
+      const [kept, fresh] = [compile(after, was), compile(readAnew(after))];
+      expect(groupsOf([was, kept], new Set())).toEqual(groupsOf([was, fresh], new Set()));
+      expect(groupsOf([was, kept], new Set()).length).toBeGreaterThan(phoneGroups([was]).length);
+    }
+  });
+
+  it('are the same for an edit of any kind, whether the groups of the plan before are known or not', () => {
+    const seed = Number(process.env.POLYDROME_TEST_SEED ?? 20261129);
+    let [kinds, shared] = [new Set<string>(), 0];
+    for (let n = 0; n < EDITED; n++) {
+      const chance = new Chance(seed + n);
+      const plan = randomPlan(chance);
+      const edited = editedPlan(chance, plan);
+      for (const { kind, id, after: value } of edited ? differences(plan, edited) : []) {
+        if (kind === 'organisation') continue;
+        // What no edit touches is the same object, as in a draft.
+        const after = planWith(plan, [{ kind, id, value } as Changed]);
+        const was = compile(plan);
+        const before = phoneGroups([was]);
+        const alone = new Set(kind === 'extension' ? [id] : []);
+        const kept = phoneGroups([was, compile(after, was)], alone);
+        const fresh = phoneGroups([compile(plan), compile(readAnew(after))], alone);
+        expect([seed + n, kind, id, membersOf(kept)]).toEqual([seed + n, kind, id, membersOf(fresh)]);
+        if (!kept.some((g) => before.includes(g))) continue;
+        shared += 1;
+        kinds.add(kind);
+      }
+    }
+    expect(shared).toBeGreaterThan(EDITED / 2);
+    expect([...kinds]).toEqual(expect.arrayContaining(['number', 'person', 'rung', 'site', 'trunk']));
   });
 });

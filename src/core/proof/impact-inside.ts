@@ -1,4 +1,12 @@
-import { overTime, phoneGroups, rewrittenApart, type DialledCells, type PhoneGroup, type TimeCell } from '../cells';
+import {
+  outsideKeysOf,
+  overTime,
+  phoneGroups,
+  rewrittenApart,
+  type DialledCells,
+  type PhoneGroup,
+  type TimeCell,
+} from '../cells';
 import { countDialable, run as runAutomaton, shortestWitness, type Automaton } from '../digits';
 import type { DialContext } from '../exchange/context';
 import type { Difference, Extension } from '../plan';
@@ -28,6 +36,8 @@ export function insideCells(comparing: Comparing, met: Met, edits: readonly Diff
   const groups = phoneGroups(both, apart);
   const out: ChangedCell[] = [];
   const ofClasses = kindsRuled(edits);
+  const keys = both.map(outsideKeysOf);
+  const alike = new Map<string, ChangedCell[]>();
   const standing = new Standing(comparing, met, callersEdited(edits), movesSpaces(edits));
   groups.forEach((group, i) => {
     if (i % 10 === 0) progress?.(0.5 + (0.5 * i) / groups.length);
@@ -39,15 +49,25 @@ export function insideCells(comparing: Comparing, met: Met, edits: readonly Diff
       (watched, at) => watched.map((x, k) => contextOf(x, phones[k]!, { at, situation })) as [DialContext, DialContext],
     );
     const merged = mergedTimes(times);
-    const alone = apart.has(group.phone.id) || phones.some((p) => met.affected.dialling.has(p.site));
-    for (const time of merged) out.push(...regions(comparing, met.affected, group, phones, { alone, ofClasses }, time));
+    const isEdited = apart.has(group.phone.id);
+    const alone = isEdited || phones.some((p) => met.affected.dialling.has(p.site));
+    const ask = () =>
+      merged.flatMap((time) => regions(comparing, met.affected, group, phones, { alone, ofClasses }, time));
+    if (isEdited) out.push(...ask());
+    else {
+      // Phones that only codes tell apart dial everything else alike.
+      const key = keys.map((keyOf, k) => keyOf(phones[k]!)).join('\n');
+      const known = alike.get(key);
+      for (const cell of known ?? []) (cell.callers as (readonly string[])[]).push(group.phones);
+      if (!known) alike.set(key, ask());
+    }
     standing.meet(
       group,
       phones,
       merged.map((time) => time.answer),
     );
   });
-  return [...out, ...standing.cells];
+  return [...out, ...[...alike.values()].flat(), ...standing.cells];
 }
 
 /** Moments with the same contexts are one. */

@@ -41,9 +41,18 @@ function readingOf(exchange: Exchange, trunk: Trunk, delivered: string): Outside
   return readDigits(form === 'significant' ? `${nationalPrefixOf(place.country)}${digits}` : digits, reading, place);
 }
 
-/** What a call to a number of ours is read as when its trunk brings it, as the plan describes the trunk. */
-export const arrivesAs = (exchange: Exchange, trunk: Trunk, number: PlanNumber): OutsideNumber =>
-  readingOf(exchange, trunk, deliveredBy(exchange, trunk, number));
+/** What numbers arrived as by a trunk, and the places by which that was read. */
+const arrived = new WeakMap<PlanNumber, { trunk: Trunk; places: Exchange['places']; as: OutsideNumber }>();
+
+/** What a call to a number of ours is read as when its trunk brings it, as the plan describes the trunk; kept while both are the same. */
+export function arrivesAs(exchange: Exchange, trunk: Trunk, number: PlanNumber): OutsideNumber {
+  const { places } = exchange;
+  const before = arrived.get(number);
+  if (before?.trunk === trunk && before.places === places) return before.as;
+  const as = readingOf(exchange, trunk, deliveredBy(exchange, trunk, number));
+  arrived.set(number, { trunk, places, as });
+  return as;
+}
 
 /** Delivered digits as a number, said; a length that differs from the trunk's own statement is a doubt. */
 export function readDelivered(run: Run, trunk: Trunk, delivered: string): OutsideNumber {
