@@ -16,7 +16,6 @@ import {
 import {
   AHEAD_MS,
   DRILL_MS,
-  askAhead,
   atlasOf,
   atlasesAhead,
   checkPromise,
@@ -26,6 +25,7 @@ import {
   impactOf,
 } from '@/core/proof';
 import { compile, type Exchange } from '@/core/routing';
+import { editsAhead } from '@/server/engine/ahead';
 import { REFERENCE, generate } from '../demo/generate';
 import { line, ms } from './lines';
 
@@ -195,7 +195,7 @@ function problems(plan: Plan, live: Exchange, name: string): void {
 
 /** What each thread of the engine does in the first quiet moments of its life. */
 function ahead(live: Exchange, name: string): void {
-  const steps = [cutAhead(live, SPAN), atlasesAhead(live, SPAN), askAhead(live, SPAN)].map((work) => {
+  const steps = [cutAhead(live, SPAN), atlasesAhead(live, SPAN), editsAhead(live, SPAN)].map((work) => {
     const took: number[] = [];
     for (let isDone = false; !isDone;) {
       const [time, step] = timed(() => work.next());

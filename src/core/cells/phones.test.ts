@@ -101,7 +101,8 @@ describe('groups of phones', () => {
 
   it('are the same for an edit of any kind, whether the groups of the plan before are known or not', () => {
     const seed = Number(process.env.POLYDROME_TEST_SEED ?? 20261129);
-    let [kinds, shared] = [new Set<string>(), 0];
+    const kinds = new Set<string>();
+    let shared = 0;
     for (let n = 0; n < EDITED; n++) {
       const chance = new Chance(seed + n);
       const plan = randomPlan(chance);

@@ -8,12 +8,12 @@ import { impactOf } from './impact-groups';
  * Asks for what changes when a phone, a trunk or a class is edited, before anybody does: a step for each, to be taken when there is
  * nothing else to do, that says what was found. What is read and cut of a plan for it stays for whoever asks next.
  */
-export function* askAhead(exchange: Exchange, span: Span): Generator<ImpactGroup[]> {
+export function* askAhead(exchange: Exchange, span: Span): Generator<{ willBe: Exchange; groups: ImpactGroup[] }> {
   const { plan } = exchange;
   for (const edit of editsOf(plan)) {
     const edited = planWith(plan, [edit]);
     const willBe = compile(edited, exchange);
-    yield impactOf({ was: exchange, willBe, situation: {}, span }, differences(plan, edited));
+    yield { willBe, groups: impactOf({ was: exchange, willBe, situation: {}, span }, differences(plan, edited)) };
   }
 }
 

@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { AHEAD_MS, askAhead, atlasesAhead, cutAhead } from '@/core/proof';
+import { AHEAD_MS, atlasesAhead, cutAhead } from '@/core/proof';
+import { editsAhead } from './ahead';
 import { Ground } from './ground/held';
 import { pack, unpack, wrongOf, type Asked } from './messages';
 import { answerHere, type Question } from './ground/question';
@@ -54,7 +55,7 @@ async function prepare(): Promise<void> {
   const { isLong } = workerData as { isLong: boolean };
   await inQuiet(cutAhead(draft.exchange(), span));
   // Only where long questions come: what is quick never waits for it.
-  if (isLong) await inQuiet(askAhead(live.exchange(), span));
+  if (isLong) await inQuiet(editsAhead(live.exchange(), span));
   await inQuiet(atlasesAhead(draft.exchange(), span));
 }
 
