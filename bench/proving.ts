@@ -2,7 +2,7 @@ import type { Page } from 'puppeteer-core';
 import { Client, admin, rowVersion, type Document } from '../tests/support/api';
 import { closePool } from '@/server/db/pool';
 import { REFERENCE } from '../demo/generate';
-import { ADMIN, BASE, openBrowser, signedIn } from '../tests/support/browser';
+import { ADMIN, BASE, openBrowser, signedIn, visit } from '../tests/support/browser';
 import { loadReference } from './company';
 import { line, median, ms } from './lines';
 
@@ -54,6 +54,8 @@ async function main(): Promise<void> {
   const browser = await openBrowser();
   try {
     const page = await signedIn(browser, ...ADMIN);
+    // Whoever signs in sees this first.
+    await visit(page, '/');
     await opened(page, 'problems of the draft', '/problems', '[data-testid=problem], [data-testid=problems] p');
     const phone = `/atlas?phone=${String(extension.digits)}`;
     await opened(page, 'atlas of a phone', phone, '[data-testid=partition]');
